@@ -1,0 +1,71 @@
+import Fraction from 'fraction.js'
+
+/** An exact rational as text, "n/d" or "n" (semantics §1): what is stored and sent. */
+export type Exact = string
+
+export { Fraction }
+
+/** Reads an exact number from "n/d", a decimal text or a number typed in decimals (0.1 is one tenth). */
+export function exact(value: Exact | number | Fraction): Fraction {
+  return value instanceof Fraction ? value : new Fraction(typeof value === 'number' ? decimalText(value) : value)
+}
+
+/** A number as people typed it: 1e-7 has no short decimal, so it is written out. */
+function decimalText(value: number): string {
+  const text = String(value)
+  return text.includes('e') ? value.toFixed(12) : text
+}
+
+export function exactText(value: Fraction): Exact {
+  return value.toFraction()
+}
+
+export function sum(values: Iterable<Fraction>): Fraction {
+  let total = new Fraction(0)
+  for (const value of values) total = total.add(value)
+  return total
+}
+
+export function atLeast(floor: number, value: Fraction): Fraction {
+  return value.compare(floor) < 0 ? new Fraction(floor) : value
+}
+
+export function clamp(low: Fraction, value: Fraction, high: Fraction): Fraction {
+  if (value.compare(low) < 0) return low
+  return value.compare(high) > 0 ? high : value
+}
+
+/** Rounded half away from zero (semantics §1), as an exact number. @param decimals 0 or more */
+export function roundHalfAway(value: Fraction, decimals: number): Fraction {
+  const scale = new Fraction(10).pow(decimals)!
+  const scaled = value.abs().mul(scale).add(new Fraction(1, 2)).floor()
+  const rounded = scaled.div(scale)
+  return value.compare(0) < 0 ? rounded.neg() : rounded
+}
+
+/** Rounded to n significant figures, half away from zero. @param figures 1 or more */
+export function roundToFigures(value: Fraction, figures: number): Fraction {
+  if (value.equals(0)) return value
+  let magnitude = 0
+  let size = value.abs()
+  while (size.compare(10) >= 0) { size = size.div(10); magnitude++ }
+  while (size.compare(1) < 0) { size = size.mul(10); magnitude-- }
+  const unit = new Fraction(10).pow(magnitude - figures + 1)!
+  return roundHalfAway(value.div(unit), 0).mul(unit)
+}
+
+/** Fixed decimals for people: "7.50". */
+export function fixed(value: Fraction, decimals: number): string {
+  const rounded = roundHalfAway(value, decimals)
+  const digits = rounded.abs().mul(new Fraction(10).pow(decimals)!).round().toString().padStart(decimals + 1, '0')
+  const whole = digits.slice(0, digits.length - decimals)
+  const sign = rounded.compare(0) < 0 ? '−' : ''
+  return sign + whole + (decimals ? '.' + digits.slice(-decimals) : '')
+}
+
+/** As few decimals as are true, at most two: "2", "0.5", "1.33". For points on a page. */
+export function pointsText(value: Exact | number | Fraction): string {
+  const [whole, part = ''] = fixed(exact(value), 2).split('.')
+  const trimmed = part.replace(/0+$/, '')
+  return trimmed ? `${whole}.${trimmed}` : whole!
+}

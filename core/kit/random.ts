@@ -1,0 +1,68 @@
+import { hmac } from '@noble/hashes/hmac.js'
+import { sha256 } from '@noble/hashes/sha2.js'
+import { concatBytes, hexToBytes, utf8ToBytes } from '@noble/hashes/utils.js'
+import { uniformInt } from 'pure-rand/distribution/uniformInt'
+import { xoroshiro128plusFromState } from 'pure-rand/generator/xoroshiro128plus'
+
+/** A source of unbiased choices. It is a plain object so that callers never see the generator under it. */
+export interface Random {
+  /** A whole number in [0, bound), each equally likely. `bound` is at least 1. */
+  below(bound: number): number
+}
+
+/** Each part is preceded by its length, so that ("ab","c") and ("a","bc") never give the same seed. */
+function lengthPrefixed(parts: readonly string[]): Uint8Array {
+  return concatBytes(
+    ...parts.flatMap((part) => {
+      const bytes = utf8ToBytes(part)
+      const length = new Uint8Array(4)
+      new DataView(length.buffer).setUint32(0, bytes.length)
+      return [length, bytes]
+    }),
+  )
+}
+
+/**
+ * The generator for one paper: 128 bits of HMAC-SHA-256(secret, parts), loaded whole as the state of
+ * xoroshiro128+ (its ordinary seed would take only 32 bits; semantics §4.1).
+ * @param secret hexadecimal, 32 bytes of an edition's secret
+ * @param parts what names the paper: student, attempt, …
+ */
+export function seededRandom(secret: string, parts: readonly string[]): Random {
+  const digest = hmac(sha256, hexToBytes(secret), lengthPrefixed(parts))
+  const view = new DataView(digest.buffer, digest.byteOffset)
+  const state = [0, 4, 8, 12].map((at) => view.getInt32(at))
+  const generator = xoroshiro128plusFromState(state)
+  return { below: (bound) => (bound <= 1 ? 0 : uniformInt(generator, 0, bound - 1)) }
+}
+
+/** Fisher–Yates: a new array with the same members, every order equally likely. */
+export function shuffled<T>(members: readonly T[], random: Random): T[] {
+  const result = [...members]
+  for (let last = result.length - 1; last > 0; last--) {
+    const other = random.below(last + 1)
+    ;[result[last], result[other]] = [result[other]!, result[last]!]
+  }
+  return result
+}
+
+/** As `shuffled`, but members for which `isFixed` holds keep their place. */
+export function shuffledAround<T>(members: readonly T[], isFixed: (member: T) => boolean, random: Random): T[] {
+  const moving = shuffled(members.filter((member) => !isFixed(member)), random)
+  let next = 0
+  return members.map((member) => (isFixed(member) ? member : moving[next++]!))
+}
+
+const letters = 'abcdefghjkmnpqrstuvwxyz23456789'
+
+/** Short names that mean nothing outside one paper; no two alike among those `taken`, which it adds to. */
+export function opaqueId(random: Random, taken: Set<string>): string {
+  for (;;) {
+    let id = ''
+    for (let i = 0; i < 6; i++) id += letters[random.below(letters.length)]
+    if (!taken.has(id)) {
+      taken.add(id)
+      return id
+    }
+  }
+}

@@ -1,0 +1,71 @@
+import { Fraction, exact, exactText, sum, type Exact } from '../kit/exact'
+import type { Paper, PaperItem } from '../paper/schema'
+import { scoreAnswer, type ScoredAnswer } from '../question'
+import { kindOf } from '../question/kinds'
+import type { Question } from '../question/schema'
+import type { Edition, WrongCost } from '../quiz/schema'
+
+/** What applies to an edition after it was sat: a question voided, or full credit for all. */
+export interface Amendment { question: string, effect: 'void' | 'full' }
+
+export interface Mark {
+  item: string
+  question: string
+  answered: boolean
+  /** Share of the points before any cost. */
+  fraction: Exact
+  /** Points earned, after the cost of a wrong answer. */
+  points: Exact
+  possible: Exact
+  parts: ScoredAnswer['parts']
+}
+
+export interface Marks {
+  marks: Mark[]
+  /** Sum of the points earned, floored at 0 (semantics §1). */
+  score: Exact
+  possible: Exact
+}
+
+/** The answer as kept: in the paper's opaque ids. */
+export type KeptAnswers = Record<string, unknown>
+
+/**
+ * What a wrong answer costs, as a share of the points: none, a fixed share, or 1/(k−1) with the question's own k
+ * (Frary 1988, NCME ITEMS module on formula scoring). Only for single choice answered with fraction 0, and never
+ * beside negative credits.
+ */
+export function costOf(question: Question, scored: ScoredAnswer, cost: WrongCost): Fraction {
+  const k = kindOf(question.kind).guessable(question.body)
+  if (cost.by === 'none' || k === null || k < 2 || !scored.answered || scored.fraction !== '0') return new Fraction(0)
+  return cost.by === 'share' ? exact(cost.share) : new Fraction(1, k - 1)
+}
+
+/** The answer to an item in authored ids, or undefined when it is empty or not of its kind. */
+export function authoredAnswer(question: Question, item: PaperItem, answer: unknown): unknown {
+  const kind = kindOf(question.kind)
+  const read = kind.answer.safeParse(answer)
+  return read.success ? kind.open(read.data, item.options) : undefined
+}
+
+function markItem(edition: Edition, item: PaperItem, answer: unknown, amendment: Amendment | undefined): Mark {
+  const { question } = edition.questions[item.question]!
+  const scored = scoreAnswer(question, {}, authoredAnswer(question, item, answer))
+  const possible = amendment?.effect === 'void' ? new Fraction(0) : exact(item.points)
+  const earned = exact(scored.fraction).sub(costOf(question, scored, edition.content.wrongCost)).mul(possible)
+  return {
+    item: item.id, question: item.question, answered: scored.answered, fraction: scored.fraction, parts: scored.parts,
+    points: exactText(amendment?.effect === 'full' ? possible : earned), possible: exactText(possible),
+  }
+}
+
+/** Marks a paper (semantics §1 and §2). Answers that are missing or malformed count as unanswered. */
+export function markAttempt(edition: Edition, paper: Paper, answers: KeptAnswers, amendments: readonly Amendment[] = []): Marks {
+  const marks = paper.items.map((item) => markItem(edition, item, answers[item.id], amendments.find((each) => each.question === item.question)))
+  const earned = sum(marks.map((mark) => exact(mark.points)))
+  return {
+    marks,
+    score: exactText(earned.compare(0) < 0 ? new Fraction(0) : earned),
+    possible: exactText(sum(marks.map((mark) => exact(mark.possible)))),
+  }
+}

@@ -1,0 +1,69 @@
+import { opaqueId, seededRandom, shuffledAround, type Random } from '../kit/random'
+import { kindOf } from '../question/kinds'
+import type { Content, Edition, Section } from '../quiz/schema'
+import { fixedQuestions, poolRows } from '../quiz/walk'
+import { drawPools, type Rank } from './draw'
+import { pageNumbers } from './pages'
+import type { Paper, PaperItem } from './schema'
+
+/** A question placed in a section, before it has its options and ids. */
+interface Placed { question: string, row: string, points: number, fixed: boolean }
+
+/** Later attempts prefer what was not seen, then what was seen longest ago (semantics §4.4). */
+function rankBySight(earlier: readonly Paper[]): Rank | null {
+  if (!earlier.length) return null
+  const lastSeen = new Map<string, number>()
+  for (const paper of [...earlier].sort((a, b) => a.attempt - b.attempt)) {
+    for (const item of paper.items) lastSeen.set(item.question, paper.attempt)
+  }
+  return (question) => lastSeen.get(question) ?? 0
+}
+
+/**
+ * In a shuffled section the questions permute one by one, those of a pool among the others; fixed rows keep
+ * their places. (Rows kept together would show where a pool begins and ends.)
+ */
+function place(section: Section, drawn: Map<string, string[]>, random: Random): Placed[] {
+  const placed = section.rows.flatMap((row): Placed[] => {
+    if (row.type === 'text') return []
+    const questions = row.type === 'question' ? [row.question] : drawn.get(row.id)!
+    return questions.map((question) => ({ question, row: row.id, points: row.points, fixed: row.fixed }))
+  })
+  return section.order === 'kept' ? placed : shuffledAround(placed, (each) => each.fixed, random)
+}
+
+/** Optional parts of compiling: a further attempt may repeat the last paper. */
+export interface CompileOptions { draw: 'fresh' | 'same' }
+
+/**
+ * Compiles the paper that a student gets in one attempt (semantics §4). The same arguments always give the same paper.
+ * @param earlier papers that the student has started in this quiz, of any edition
+ * @throws CannotDraw when pools cannot be satisfied (checks find that before opening)
+ */
+export function compilePaper(edition: Edition, student: string, attempt: number, earlier: readonly Paper[], options: CompileOptions = { draw: 'fresh' }): Paper {
+  const last = earlier.at(-1)
+  if (options.draw === 'same' && last && last.edition === edition.id) return { ...last, attempt }
+  const random = seededRandom(edition.secret, [student, String(attempt)])
+  const { content } = edition
+  const drawn = drawPools(
+    poolRows(content).map((row) => ({ id: row.id, holds: row.questions, draw: row.draw })),
+    new Set(fixedQuestions(content)), rankBySight(earlier), random,
+  )
+  const taken = new Set<string>()
+  const placed = content.sections.map((section) => ({ section, items: place(section, drawn, random) }))
+  const numbering = pageNumbers(placed.map(({ items }) => items.length), content.pages)
+  const items = placed.flatMap(({ section, items }, sectionIndex) =>
+    items.map((item, index) => compileItem(edition, content, section.id, item, numbering.page(sectionIndex, index), taken, random)))
+  return { edition: edition.id, student, attempt, items, pages: numbering.count }
+}
+
+function compileItem(edition: Edition, content: Content, section: string, item: Placed, page: number, taken: Set<string>, random: Random): PaperItem {
+  const { version, question } = edition.questions[item.question]!
+  const movable = kindOf(question.kind).options(question.body)
+  const order = content.shuffleOptions ? shuffledAround(movable, (option) => option.fixed, random) : movable
+  return {
+    id: opaqueId(random, taken),
+    question: item.question, version, section, row: item.row, points: item.points, page,
+    options: order.map((option) => ({ id: opaqueId(random, taken), option: option.id })),
+  }
+}

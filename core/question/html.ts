@@ -1,0 +1,42 @@
+import { z } from 'zod'
+
+/**
+ * The markup that people may write in stems, options and comments. The server's cleaner and the page's cleaner
+ * both ask this list, so that what is kept and what is shown agree.
+ */
+export const allowedTags = [
+  'p', 'br', 'strong', 'em', 'u', 's', 'sub', 'sup', 'code', 'pre', 'blockquote', 'ul', 'ol', 'li', 'h3', 'h4', 'hr',
+  'table', 'thead', 'tbody', 'tr', 'th', 'td', 'colgroup', 'col', 'img', 'a', 'span',
+] as const
+
+export const allowedAttributes: Record<string, readonly string[]> = {
+  img: ['src', 'alt', 'width', 'height'],
+  a: ['href'],
+  th: ['colspan', 'rowspan', 'scope'],
+  td: ['colspan', 'rowspan'],
+  // Maths as the editor writes it; the server fills it with rendered KaTeX when a question is saved.
+  span: ['data-type', 'data-latex'],
+}
+
+/** Pictures come from Thistle itself only. */
+export const pictureSource = /^\/api\/media\/[a-f0-9]{64}$/
+
+export const html = z.string().max(40_000, 'This text is longer than 40,000 characters. Shorten it, or move part of it into a picture.')
+
+/** Rendered maths ends with this mark inside its span, so that its TeX can be found again. */
+export const mathsEnd = '<!--maths-->'
+
+/** The words a person reads in a piece of HTML; maths shows its TeX, a picture its alternative text. */
+export function plainText(source: string): string {
+  return source
+    .replace(/<span[^>]*data-latex="([^"]*)"[^>]*>(?:<\/span>|[\s\S]*?<!--maths--><\/span>)/g, ' $1 ')
+    .replace(/<img[^>]*alt="([^"]*)"[^>]*>/g, ' $1 ')
+    .replace(/<[^>]+>/g, ' ')
+    .replace(/&nbsp;/g, ' ').replace(/&lt;/g, '<').replace(/&gt;/g, '>').replace(/&quot;/g, '"').replace(/&#39;/g, '\'').replace(/&amp;/g, '&')
+    .replace(/\s+/g, ' ').trim()
+}
+
+/** True when a reader would see nothing at all. */
+export function isBlank(source: string): boolean {
+  return plainText(source) === '' && !/<img/.test(source)
+}

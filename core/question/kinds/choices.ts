@@ -1,0 +1,91 @@
+import { z } from 'zod'
+import { Fraction, atLeast, clamp, exact, sum } from '../../kit/exact'
+import type { Kind } from './kind'
+import { closeIds, openIds, optionBase, optionFaults, optionWords, sealedOptions } from './options'
+
+export const choicesBody = z.strictObject({
+  options: z.array(optionBase.extend({
+    right: z.boolean(),
+    /** What choosing it adds under the rule "credits" (QTI mapEntry). */
+    credit: z.number().min(-10).max(10).multipleOf(0.01).default(0),
+  })).max(30, 'A question has at most 30 options.'),
+  inOrder: z.boolean().default(false),
+  /** How a fraction is formed: semantics §2. */
+  rule: z.enum(['all', 'share', 'credits']),
+  /** Bounds of the rule "credits" (QTI mapping lowerBound and upperBound). */
+  lower: z.number().min(-100).max(0).multipleOf(0.01).default(0),
+  upper: z.number().min(0).max(100).multipleOf(0.01).nullable().default(null),
+  /** Tells students how many options are right. */
+  tellHowMany: z.boolean().default(false),
+})
+export type ChoicesBody = z.infer<typeof choicesBody>
+
+export const choicesAnswer = z.strictObject({ chosen: z.array(z.string().max(24)).max(30) })
+export type ChoicesAnswer = z.infer<typeof choicesAnswer>
+
+/** The greatest sum of credits that an answer can reach: all positive ones, within the bounds. */
+function greatest(body: ChoicesBody): Fraction {
+  const all = sum(body.options.filter((option) => option.credit > 0).map((option) => exact(option.credit)))
+  return body.upper === null ? all : clamp(exact(body.lower), all, exact(body.upper))
+}
+
+function fractionOf(body: ChoicesBody, chosen: Set<string>): Fraction {
+  const right = body.options.filter((option) => option.right)
+  const wrong = body.options.filter((option) => !option.right)
+  const r = right.filter((option) => chosen.has(option.id)).length
+  const w = wrong.filter((option) => chosen.has(option.id)).length
+  switch (body.rule) {
+    case 'all':
+      return new Fraction(r === right.length && w === 0 ? 1 : 0)
+    case 'share': {
+      const cost = wrong.length ? new Fraction(w, wrong.length) : new Fraction(0)
+      return atLeast(0, new Fraction(r, Math.max(1, right.length)).sub(cost))
+    }
+    case 'credits': {
+      const most = greatest(body)
+      const earned = sum(body.options.filter((option) => chosen.has(option.id)).map((option) => exact(option.credit)))
+      const upper = body.upper === null ? most : exact(body.upper)
+      return most.equals(0) ? new Fraction(0) : clamp(exact(body.lower), earned, upper).div(most)
+    }
+  }
+}
+
+/** Multiple choice (QTI choiceInteraction with several choices): all or nothing, right less wrong share, or credits. */
+export const choices: Kind<ChoicesBody, ChoicesAnswer> = {
+  name: 'choices',
+  label: 'Choices',
+  body: choicesBody,
+  answer: choicesAnswer,
+  blank: () => ({
+    options: ['a', 'b', 'c', 'd'].map((id) => ({ id, html: '', comment: '', fixed: false, right: id < 'c', credit: id < 'c' ? 1 : -1 })),
+    inOrder: false, rule: 'share', lower: 0, upper: null, tellHowMany: false,
+  }),
+  faults(body) {
+    const faults = optionFaults(body.options, 2)
+    if (!body.options.some((option) => option.right)) faults.push('No option is marked as right. Mark at least one.')
+    if (body.rule === 'credits' && !(greatest(body).compare(0) > 0)) faults.push('No answer can earn anything: give a right option a credit above 0, and an upper bound above 0.')
+    return faults
+  },
+  options: (body) => body.options.map(({ id, fixed }) => ({ id, fixed: fixed || body.inOrder })),
+  score(body, answer) {
+    const chosen = new Set(answer.chosen)
+    return {
+      fraction: fractionOf(body, chosen),
+      parts: body.options.map((option) => ({ part: option.id, right: option.right === chosen.has(option.id) })),
+    }
+  },
+  isEmpty: (answer) => answer.chosen.length === 0,
+  guessable: () => null,
+  seal: (body, placed) => ({
+    asks: 'several',
+    options: sealedOptions(body.options, placed),
+    exactly: body.tellHowMany ? body.options.filter((option) => option.right).length : null,
+  }),
+  open: (answer, placed) => ({ chosen: openIds(answer.chosen, placed) }),
+  close: (answer, placed) => ({ chosen: closeIds(answer.chosen, placed) }),
+  unreadable: () => null,
+  keyText: (body) => optionWords(body.options, body.options.filter((option) => option.right).map((option) => option.id)),
+  answerText: (body, answer) => optionWords(body.options, answer.chosen),
+  comments: (body, answer) => body.options.filter((option) => answer.chosen.includes(option.id) && option.comment).map((option) => option.comment),
+  mapHtml: (body, map) => ({ ...body, options: body.options.map((option) => ({ ...option, html: map(option.html), comment: map(option.comment) })) }),
+}

@@ -1,0 +1,130 @@
+import { z } from 'zod'
+import { Fraction, clamp, exact, roundHalfAway, roundToFigures } from '../../kit/exact'
+import { readNumber } from '../../kit/numbers-read'
+import { convert, unitNamed, unitNames } from '../../kit/units'
+import { html } from '../html'
+import type { Kind } from './kind'
+
+const decimal = z.string().trim().regex(/^-?\d{1,15}(\.\d{1,15})?$/, 'Write a plain decimal number, such as 3.9.')
+
+/** How near an answer has to be (QTI `equal` with toleranceMode, `equalRounded` with roundingMode). */
+export const nearness = z.discriminatedUnion('by', [
+  z.strictObject({ by: z.literal('absolute'), tolerance: decimal }),
+  /** Share of |key|: "0.02" is two per cent. */
+  z.strictObject({ by: z.literal('relative'), tolerance: decimal }),
+  z.strictObject({ by: z.literal('figures'), digits: z.int().min(1).max(15) }),
+  z.strictObject({ by: z.literal('decimals'), digits: z.int().min(0).max(12) }),
+])
+export type Nearness = z.infer<typeof nearness>
+
+export const numberBody = z.strictObject({
+  answers: z.array(z.strictObject({
+    value: decimal,
+    near: nearness,
+    credit: z.number().min(0).max(1).multipleOf(0.01).default(1),
+    comment: html.default(''),
+  })).max(10),
+  /** Words before the field: "Height". */
+  label: z.string().max(60).default(''),
+  unit: z.string().max(20).default(''),
+  /** The student writes the unit; other units of the same quantity are converted. */
+  unitAsked: z.boolean().default(false),
+  style: z.enum(['point', 'comma']).default('point'),
+})
+export type NumberBody = z.infer<typeof numberBody>
+
+export const textAnswer = z.strictObject({ text: z.string().max(2_000, 'This answer is longer than 2,000 characters.') })
+export type TextAnswer = z.infer<typeof textAnswer>
+
+/** Decides in exact arithmetic, bounds inclusive (semantics §2): 0.3 is within 0.1 of 0.2. */
+export function isNear(value: Fraction, key: Fraction, near: Nearness): boolean {
+  switch (near.by) {
+    case 'absolute':
+      return value.sub(key).abs().compare(exact(near.tolerance)) <= 0
+    case 'relative':
+      return value.sub(key).abs().compare(key.abs().mul(exact(near.tolerance))) <= 0
+    case 'figures':
+      return roundToFigures(value, near.digits).equals(roundToFigures(key, near.digits))
+    case 'decimals':
+      return roundHalfAway(value, near.digits).equals(roundHalfAway(key, near.digits))
+  }
+}
+
+type Read = { ok: true, value: Fraction } | { ok: false, reason: string }
+
+/** The number that a student wrote, in the question's unit. */
+function readAnswer(text: string, asked: Pick<NumberBody, 'unit' | 'unitAsked' | 'style'>): Read {
+  const read = readNumber(text, asked.style)
+  if (!read.ok) return read
+  if (read.rest === '') return asked.unitAsked ? { ok: false, reason: 'Write the unit after the number.' } : read
+  if (!asked.unit) return { ok: false, reason: `Write the number alone: “${read.rest}” is not understood.` }
+  const unit = read.rest === asked.unit ? asked.unit : unitNamed(read.rest)
+  if (!unit) return { ok: false, reason: `“${read.rest}” is not a unit that is known here.` }
+  if (unit === asked.unit) return read
+  const value = convert(read.value, unit, unitNamed(asked.unit) ?? asked.unit)
+  // Which units fit is part of what is asked, not of the key: the unit's quantity stands on the sheet unless it is asked for.
+  return value ? { ok: true, value } : { ok: false, reason: `The answer is not measured in “${read.rest}”.` }
+}
+
+function best(body: NumberBody, text: string): NumberBody['answers'][number] | undefined {
+  const read = readAnswer(text, body)
+  if (!read.ok) return undefined
+  return body.answers.filter((answer) => isNear(read.value, exact(answer.value), answer.near)).sort((a, b) => b.credit - a.credit)[0]
+}
+
+function nearText(near: Nearness): string {
+  switch (near.by) {
+    case 'absolute': return Number(near.tolerance) ? ` ± ${near.tolerance}` : ''
+    case 'relative': return ` ± ${roundHalfAway(exact(near.tolerance).mul(100), 2).toString()} %`
+    case 'figures': return ` to ${near.digits} significant figures`
+    case 'decimals': return ` to ${near.digits} decimals`
+  }
+}
+
+/** A number (QTI textEntryInteraction, float): tolerance, rounding, units. */
+export const number: Kind<NumberBody, TextAnswer> = {
+  name: 'number',
+  label: 'Number',
+  body: numberBody,
+  answer: textAnswer,
+  blank: () => ({ answers: [{ value: '0', near: { by: 'absolute', tolerance: '0' }, credit: 1, comment: '' }], label: '', unit: '', unitAsked: false, style: 'point' }),
+  faults(body) {
+    const faults: string[] = []
+    if (!body.answers.length) faults.push('Give at least one accepted number.')
+    if (!body.answers.some((answer) => answer.credit === 1)) faults.push('No accepted number earns full credit.')
+    if (body.answers.some((answer) => 'tolerance' in answer.near && Number(answer.near.tolerance) < 0)) faults.push('A tolerance cannot be below 0.')
+    if (body.unitAsked && !unitNamed(body.unit)) faults.push(`Choose a unit that can be converted (${unitNames.join(', ')}) to ask for it.`)
+    return faults
+  },
+  options: () => [],
+  score(body, answer) {
+    const met = best(body, answer.text)
+    return {
+      fraction: met ? clamp(new Fraction(0), exact(met.credit), new Fraction(1)) : new Fraction(0),
+      parts: [{ part: met ? String(body.answers.indexOf(met)) : 'none', right: met?.credit === 1 }],
+    }
+  },
+  isEmpty: (answer) => answer.text.trim() === '',
+  guessable: () => null,
+  seal: (body) => ({ asks: 'number', label: body.label, unit: body.unitAsked ? '' : body.unit, style: body.style, unitAsked: body.unitAsked }),
+  open: (answer) => answer,
+  close: (answer) => answer,
+  unreadable(sealed, answer) {
+    if (sealed.asks !== 'number' || answer.text.trim() === '') return null
+    const read = readNumber(answer.text, sealed.style)
+    if (!read.ok) return read.reason
+    if (sealed.unitAsked) {
+      if (!read.rest) return 'Write the unit after the number.'
+      return unitNamed(read.rest) ? null : `“${read.rest}” is not a unit that is known here.`
+    }
+    const result = readAnswer(answer.text, sealed)
+    return result.ok ? null : result.reason
+  },
+  keyText: (body) => body.answers.filter((answer) => answer.credit === 1).map((answer) => `${answer.value}${nearText(answer.near)}${body.unit ? ' ' + body.unit : ''}`).join(' or '),
+  answerText: (body, answer) => answer.text.trim() + (body.unit && !body.unitAsked && answer.text.trim() && !/[a-z°%]/i.test(answer.text) ? ' ' + body.unit : ''),
+  comments(body, answer) {
+    const comment = best(body, answer.text)?.comment
+    return comment ? [comment] : []
+  },
+  mapHtml: (body, map) => ({ ...body, answers: body.answers.map((answer) => ({ ...answer, comment: map(answer.comment) })) }),
+}

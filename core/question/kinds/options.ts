@@ -1,0 +1,50 @@
+import { z } from 'zod'
+import { html, isBlank, plainText } from '../html'
+import type { PlacedOption } from './kind'
+
+/** What options of every kind have in common. */
+export const optionBase = z.strictObject({
+  id: z.string().regex(/^[a-zA-Z0-9_-]{1,24}$/),
+  html,
+  comment: html.default(''),
+  /** Keeps its place when options are shuffled ("none of these"). */
+  fixed: z.boolean().default(false),
+})
+
+export function optionFaults(options: { html: string }[], least: number): string[] {
+  const faults: string[] = []
+  if (options.length < least) faults.push(`Give at least ${least} options.`)
+  options.forEach((option, index) => {
+    if (isBlank(option.html)) faults.push(`Option ${letter(index)} is empty. Write it or take it out.`)
+  })
+  const words = options.map((option) => option.html)
+  if (new Set(words).size < words.length) faults.push('Two options say the same. Change one of them.')
+  return faults
+}
+
+/** A, B, … Z, AA: what people call an option. */
+export function letter(index: number): string {
+  return index < 26 ? String.fromCharCode(65 + index) : letter(Math.floor(index / 26) - 1) + letter(index % 26)
+}
+
+export function sealedOptions(options: { id: string, html: string }[], placed: PlacedOption[]): { id: string, html: string }[] {
+  const byId = new Map(options.map((option) => [option.id, option]))
+  return placed.flatMap(({ id, option }) => {
+    const written = byId.get(option)
+    return written ? [{ id, html: written.html }] : []
+  })
+}
+
+export function openIds(ids: string[], placed: PlacedOption[]): string[] {
+  const authored = new Map(placed.map(({ id, option }) => [id, option]))
+  return [...new Set(ids)].flatMap((id) => authored.get(id) ?? [])
+}
+
+export function closeIds(ids: string[], placed: PlacedOption[]): string[] {
+  const opaque = new Map(placed.map(({ id, option }) => [option, id]))
+  return ids.flatMap((id) => opaque.get(id) ?? [])
+}
+
+export function optionWords(options: { id: string, html: string }[], ids: string[]): string {
+  return options.filter(({ id }) => ids.includes(id)).map((option) => plainText(option.html)).join(' · ')
+}

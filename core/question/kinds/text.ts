@@ -1,0 +1,80 @@
+import { z } from 'zod'
+import { Fraction, exact } from '../../kit/exact'
+import { html } from '../html'
+import type { Kind } from './kind'
+import { textAnswer, type TextAnswer } from './number'
+
+export const textBody = z.strictObject({
+  answers: z.array(z.strictObject({
+    how: z.enum(['is', 'begins', 'contains', 'ends']),
+    text: z.string().max(200),
+    credit: z.number().min(0).max(1).multipleOf(0.01).default(1),
+    comment: html.default(''),
+  })).max(40),
+  caseMatters: z.boolean().default(false),
+  accentsMatter: z.boolean().default(false),
+  label: z.string().max(60).default(''),
+  /** Characters that the field takes. */
+  longest: z.int().min(1).max(500).default(100),
+})
+export type TextBody = z.infer<typeof textBody>
+
+/** Normalised as semantics §2 says: NFC, trimmed, inner spaces folded; case and accents only if asked. */
+export function normalised(text: string, body: Pick<TextBody, 'caseMatters' | 'accentsMatter'>): string {
+  let result = text.normalize('NFC').replace(/\s+/gu, ' ').trim()
+  if (!body.accentsMatter) result = result.normalize('NFD').replace(/\p{Mn}/gu, '').normalize('NFC')
+  return body.caseMatters ? result : result.toLowerCase()
+}
+
+function best(body: TextBody, answer: TextAnswer): TextBody['answers'][number] | undefined {
+  const given = normalised(answer.text, body)
+  return body.answers.filter((accepted) => {
+    const wanted = normalised(accepted.text, body)
+    switch (accepted.how) {
+      case 'is': return given === wanted
+      case 'begins': return given.startsWith(wanted)
+      case 'contains': return given.includes(wanted)
+      case 'ends': return given.endsWith(wanted)
+    }
+  }).sort((a, b) => b.credit - a.credit)[0]
+}
+
+export const howLabels = { is: 'is', begins: 'begins with', contains: 'contains', ends: 'ends with' } as const
+
+/** A short text that is marked by accepted answers (QTI textEntryInteraction, string). */
+export const text: Kind<TextBody, TextAnswer> = {
+  name: 'text',
+  label: 'Text',
+  body: textBody,
+  answer: textAnswer,
+  blank: () => ({ answers: [{ how: 'is', text: '', credit: 1, comment: '' }], caseMatters: false, accentsMatter: false, label: '', longest: 100 }),
+  faults(body) {
+    const faults: string[] = []
+    if (!body.answers.length) faults.push('Give at least one accepted answer.')
+    if (body.answers.some((answer) => normalised(answer.text, body) === '')) faults.push('An accepted answer is empty. Write it or take it out.')
+    if (body.answers.length && !body.answers.some((answer) => answer.credit === 1)) faults.push('No accepted answer earns full credit.')
+    if (body.answers.some((answer) => answer.text.length > body.longest)) faults.push('An accepted answer is longer than the field takes.')
+    return faults
+  },
+  options: () => [],
+  score(body, answer) {
+    const met = best(body, answer)
+    return {
+      fraction: met ? exact(met.credit) : new Fraction(0),
+      parts: [{ part: met ? String(body.answers.indexOf(met)) : 'none', right: met?.credit === 1 }],
+    }
+  },
+  isEmpty: (answer) => answer.text.trim() === '',
+  guessable: () => null,
+  seal: (body) => ({ asks: 'text', label: body.label, longest: body.longest }),
+  open: (answer) => answer,
+  close: (answer) => answer,
+  unreadable: (sealed, answer) => (sealed.asks === 'text' && answer.text.length > sealed.longest ? `At most ${sealed.longest} characters are taken.` : null),
+  keyText: (body) => body.answers.filter((answer) => answer.credit === 1).map((answer) => (answer.how === 'is' ? answer.text : `${howLabels[answer.how]} “${answer.text}”`)).join(' or '),
+  answerText: (_body, answer) => answer.text.trim(),
+  comments(body, answer) {
+    const comment = best(body, answer)?.comment
+    return comment ? [comment] : []
+  },
+  mapHtml: (body, map) => ({ ...body, answers: body.answers.map((answer) => ({ ...answer, comment: map(answer.comment) })) }),
+}

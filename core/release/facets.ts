@@ -1,0 +1,81 @@
+import { earlier, minute, plus, type Instant } from '../kit/time'
+import { facetNames, type FacetName, type Moment, type ReleaseRules } from './schema'
+
+/** What the moments of one attempt depend on. Instants that are not known yet are null. */
+export interface ReleaseContext {
+  /** When this attempt was handed in; null while it is under way. */
+  handedInAt: Instant | null
+  /** When its last mark was given. */
+  markedAt: Instant | null
+  /** Whether the counting grade passes; null while undecided. */
+  passed: boolean | null
+  /** When the last allowed attempt was handed in, or the reason for more fell away. */
+  attemptsUsedAt: Instant | null
+  due: Instant | null
+  /** The greatest end in the student's class; null for no end. */
+  classEnd: Instant | null
+  /** The greatest end over everybody assigned; null for no end. */
+  everyoneEnd: Instant | null
+  /** When the teacher released it to the student's class. */
+  releasedAt: Instant | null
+  /** Facets shown "once" that have been viewed. */
+  viewed: FacetName[]
+}
+
+export interface FacetSight {
+  shown: boolean
+  /** From when it is or will be shown; null when that is not known or never. */
+  from: Instant | null
+  moment: Moment['at']
+  ifPassed: boolean
+}
+
+export interface Visible {
+  facets: Record<FacetName, FacetSight>
+  /** The next instant at which something changes by itself, or null. */
+  changesAt: Instant | null
+}
+
+/** The instant that a moment means in a context, or null while it is not known (or never comes). */
+export function instantOf(moment: Moment, context: ReleaseContext): Instant | null {
+  const bases: Record<Exclude<Moment['at'], 'never' | 'instant' | 'teacher'>, Instant | null> = {
+    handIn: context.handedInAt,
+    marked: context.markedAt,
+    // Without a further attempt to come, the end of the last window uses them up.
+    attemptsUsed: earlier(context.attemptsUsedAt, context.classEnd),
+    due: context.due,
+    windowClosed: context.classEnd,
+    everyoneDone: context.everyoneEnd,
+  }
+  switch (moment.at) {
+    case 'never': return null
+    case 'instant': return moment.instant
+    case 'teacher': return context.releasedAt
+    default: {
+      const base = bases[moment.at]
+      return base === null ? null : plus(base, moment.offset * minute)
+    }
+  }
+}
+
+/**
+ * What a student may see of an attempt at an instant (semantics §7). Moments are recomputed, not latched. Nothing
+ * is shown of an attempt that is under way.
+ */
+export function visibleFacets(rules: ReleaseRules, context: ReleaseContext, now: Instant): Visible {
+  const changes: Instant[] = []
+  const facets = Object.fromEntries(facetNames.map((name): [FacetName, FacetSight] => {
+    const rule = rules[name]
+    const from = instantOf(rule.from, context)
+    const allowed = context.handedInAt !== null
+      && !(rule.ifPassed && context.passed !== true)
+      && !(rule.once && context.viewed.includes(name))
+    if (allowed) {
+      if (from !== null && from > now) changes.push(from)
+      if (rule.until !== null && rule.until > now) changes.push(rule.until)
+    }
+    const shown = allowed && from !== null && from <= now && (rule.until === null || now < rule.until)
+    return [name, { shown, from, moment: rule.from.at, ifPassed: rule.ifPassed }]
+  })) as Record<FacetName, FacetSight>
+  return { facets, changesAt: changes.sort()[0] ?? null }
+}

@@ -1,0 +1,92 @@
+import { earlier, later, minute, ms, plus, type Instant } from '../kit/time'
+import type { Window } from '../quiz/schema'
+import { windowEnd, type Schedule } from './schedule'
+
+/** An attempt as its clock needs it. Breaks are milliseconds. */
+export interface Started { startedAt: Instant, window: string | null, breaks?: number }
+
+export interface Limits {
+  /** When time is up; null for never. */
+  deadline: Instant | null
+  /** Until when handing in is on time: the deadline and grace. */
+  onTimeUntil: Instant | null
+  /** The last instant at which anything is taken. */
+  hardStop: Instant | null
+}
+
+export interface Clock extends Limits {
+  phase: 'running' | 'grace' | 'overrun' | 'ended'
+  /** Milliseconds to the deadline, 0 after it; null when there is none. */
+  remaining: number | null
+}
+
+const after = (at: Instant | null, minutes: number): Instant | null => (at === null ? null : plus(at, minutes * minute))
+
+/** The deadline of a start, by semantics §5. */
+function deadlineOf(schedule: Schedule, started: Started, window: Window | undefined): Instant | null {
+  const end = window ? windowEnd(schedule, window) : null
+  const run = schedule.limit === null ? null : plus(started.startedAt, schedule.limit * minute)
+  const own = run === null
+    ? end
+    : schedule.atClosing === 'window' ? earlier(run, end) : plus(run, started.breaks ?? 0)
+  return schedule.lateAccepted ? own : earlier(own, window?.due ?? null)
+}
+
+function hardStopOf(schedule: Schedule, window: Window | undefined, deadline: Instant | null): Instant | null {
+  const withGrace = after(deadline, schedule.grace)
+  if (schedule.atDeadline !== 'finish' || deadline === null) return withGrace
+  const capped = !schedule.lateAccepted && window?.due && deadline >= window.due
+  if (capped) return withGrace
+  const last = schedule.overrun !== null ? after(deadline, schedule.overrun) : window ? windowEnd(schedule, window) : null
+  return later(withGrace, last)
+}
+
+/** Deadline, on-time limit and hard stop of an attempt (semantics §5). */
+export function limitsFor(schedule: Schedule, started: Started): Limits {
+  const window = schedule.windows.find((each) => each.id === started.window)
+  const deadline = deadlineOf(schedule, started, window)
+  return { deadline, onTimeUntil: after(deadline, schedule.grace), hardStop: hardStopOf(schedule, window, deadline) }
+}
+
+/** Where an attempt's clock stands. */
+export function clockFor(schedule: Schedule, started: Started, now: Instant): Clock {
+  return clockAt(limitsFor(schedule, started), now)
+}
+
+/** The same for limits that are stored with an open sitting. */
+export function clockAt(limits: Limits, now: Instant): Clock {
+  const { deadline, onTimeUntil, hardStop } = limits
+  const past = (at: Instant | null) => at !== null && now > at
+  const phase = past(hardStop) ? 'ended' : past(onTimeUntil) ? 'overrun' : past(deadline) ? 'grace' : 'running'
+  return { ...limits, phase, remaining: deadline === null ? null : Math.max(0, ms(deadline) - ms(now)) }
+}
+
+/** Nothing but an explicit "close now" shortens a sitting under way (semantics §3). */
+export function neverShorter(before: Limits, next: Limits): Limits {
+  return {
+    deadline: later(before.deadline, next.deadline),
+    onTimeUntil: later(before.onTimeUntil, next.onTimeUntil),
+    hardStop: later(before.hardStop, next.hardStop),
+  }
+}
+
+/**
+ * end(student) of semantics §7: the latest possible hard stop over all windows of a student, or null when there is
+ * no end. A student without a window has none to wait for: the empty text, before every instant.
+ */
+export function latestEnd(schedule: Schedule): Instant | null {
+  let latest: Instant | null = ''
+  for (const window of schedule.windows) {
+    const lastStart = lastStartOf(schedule, window)
+    // With a limit and no end of the window somebody can always start later.
+    if (lastStart === null) return null
+    latest = later(latest, limitsFor(schedule, { startedAt: lastStart, window: window.id }).hardStop)
+  }
+  return latest
+}
+
+/** The last instant at which somebody may start in a window, or null for no end. */
+export function lastStartOf(schedule: Schedule, window: Window): Instant | null {
+  const due = schedule.lateAccepted ? null : window.due
+  return earlier(earlier(window.latestStart, windowEnd(schedule, window)), due)
+}

@@ -1,0 +1,59 @@
+import { minute, plus, type Instant } from '../kit/time'
+import { sentenceTime } from '../kit/words'
+import type { QuizState } from '../quiz/state'
+import { lastStartOf } from './clock'
+import type { Schedule } from './schedule'
+
+/** An attempt as the right to a further one needs it. */
+export interface AttemptFact {
+  number: number
+  /** 'sitting' only while its hard stop has not passed. */
+  state: 'sitting' | 'handed' | 'unsent'
+  handedInAt: Instant | null
+  marked: boolean
+  passed: boolean | null
+}
+
+export type MaySit =
+  | { may: true, window: string, attempt: number, sentence: string }
+  | { may: false, sitting: number | null, from: Instant | null, sentence: string }
+
+/**
+ * The one place that decides whether a student may start an attempt now, in a sentence for them.
+ * @param zone IANA zone of the school, for the times in the sentence
+ */
+export function maySit(state: QuizState, schedule: Schedule, attempts: readonly AttemptFact[], now: Instant, zone: string): MaySit {
+  const no = (sentence: string, from: Instant | null = null, sitting: number | null = null): MaySit => ({ may: false, sitting, from, sentence })
+  const running = attempts.find((attempt) => attempt.state === 'sitting')
+  if (running) return no('You have a paper under way. Go on with it.', null, running.number)
+  if (state === 'draft' || state === 'withdrawn' || state === 'filed') return no('This quiz is not open.')
+  if (!schedule.windows.length) return no('This quiz is not meant for your class.')
+  const rule = schedule.attempts
+  if (rule.count !== null && attempts.length >= rule.count) return no(rule.count === 1 ? 'You have handed in your one attempt.' : `You have used all ${rule.count} attempts.`)
+  if (rule.untilPassed && attempts.some((attempt) => attempt.passed)) return no('You have passed; there is no further attempt.')
+  if (rule.untilPassed && attempts.some((attempt) => !attempt.marked)) return no('Your last attempt is still being marked.')
+  const ready = attempts.reduce<Instant>((latest, attempt) => {
+    const next = plus(attempt.handedInAt ?? now, rule.wait * minute)
+    return next > latest ? next : latest
+  }, '')
+  return inWindow(schedule, attempts.length + 1, ready, now, zone, no)
+}
+
+function inWindow(schedule: Schedule, attempt: number, ready: Instant, now: Instant, zone: string, no: (sentence: string, from?: Instant | null) => MaySit): MaySit {
+  const open = schedule.windows.filter((window) => {
+    const last = lastStartOf(schedule, window)
+    return window.opens <= now && (last === null || now < last)
+  })
+  if (open.length && ready > now) return no(`Your next attempt can start ${sentenceTime(ready, zone)}.`, ready)
+  if (open[0]) {
+    const last = lastStartOf(schedule, open[0])
+    return { may: true, window: open[0].id, attempt, sentence: last ? `You can start until ${sentenceTime(last, zone)}.` : 'You can start now.' }
+  }
+  const next = schedule.windows.find((window) => window.opens > now)
+  if (next) {
+    const from = next.opens > ready ? next.opens : ready
+    return no(`It opens ${sentenceTime(from, zone)}.`, from)
+  }
+  const closed = schedule.windows.at(-1)!
+  return no(`It closed ${sentenceTime(lastStartOf(schedule, closed)!, zone)}.`)
+}

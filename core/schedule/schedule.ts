@@ -1,0 +1,56 @@
+import { exact } from '../kit/exact'
+import { minute, plus, type Instant } from '../kit/time'
+import type { Accommodation, Rules, Student, Window } from '../quiz/schema'
+
+/** What the rules mean for one student: whole minutes and instants, accommodations applied. */
+export interface Schedule {
+  student: string
+  windows: Window[]
+  /** Minutes, with extra time; null for none. */
+  limit: number | null
+  /** The extra minutes in it, beside what everybody has. */
+  extra: number
+  stretchWindow: boolean
+  grace: number
+  atDeadline: Rules['atDeadline']
+  overrun: number | null
+  atClosing: Rules['atClosing']
+  lateAccepted: boolean
+  attempts: Rules['attempts']
+}
+
+/** For each quantity the most generous wins (semantics §5). */
+export function mostGenerous(accommodations: readonly Accommodation[]): Accommodation {
+  return {
+    factor: Math.max(1, ...accommodations.map((each) => each.factor)),
+    extraMinutes: Math.max(0, ...accommodations.map((each) => each.extraMinutes)),
+    stretchWindow: accommodations.some((each) => each.stretchWindow),
+  }
+}
+
+/** The rules as they are for one student. Windows are in the order in which they open. */
+export function scheduleFor(rules: Rules, student: Student): Schedule {
+  const own = mostGenerous(student.accommodations)
+  const limit = rules.limit === null ? null : exact(rules.limit).mul(exact(own.factor)).add(exact(own.extraMinutes)).valueOf()
+  return {
+    student: student.id,
+    windows: rules.windows
+      .filter((window) => window.classes.some((each) => student.classes.includes(each)))
+      .sort((a, b) => (a.opens < b.opens ? -1 : a.opens > b.opens ? 1 : 0)),
+    limit,
+    extra: limit === null ? 0 : limit - rules.limit!,
+    stretchWindow: own.stretchWindow,
+    grace: rules.grace,
+    atDeadline: rules.atDeadline,
+    overrun: rules.overrun,
+    atClosing: rules.atClosing,
+    lateAccepted: rules.late.accepted,
+    attempts: rules.attempts,
+  }
+}
+
+/** The end of a window for this student: stretched by their extra time only when the accommodation says so. */
+export function windowEnd(schedule: Schedule, window: Window): Instant | null {
+  if (window.closes === null) return null
+  return schedule.stretchWindow ? plus(window.closes, schedule.extra * minute) : window.closes
+}
