@@ -44,7 +44,6 @@ export const choice: Kind<ChoiceBody, ChoiceAnswer> = {
   seal: (body, placed) => ({ asks: 'one', options: sealedOptions(body.options, placed) }),
   open: (answer, placed) => ({ chosen: openIds(answer.chosen, placed) }),
   close: (answer, placed) => ({ chosen: closeIds(answer.chosen, placed) }),
-  unreadable: () => null,
   keyText: (body) => optionWords(body.options, body.options.filter((option) => option.credit === 1).map((option) => option.id)),
   answerText: (body, answer) => optionWords(body.options, answer.chosen),
   comments: (body, answer) => body.options.filter((option) => answer.chosen.includes(option.id) && option.comment).map((option) => option.comment),

@@ -47,8 +47,6 @@ export interface Kind<Q, R> {
   open(answer: R, placed: PlacedOption[]): R
   /** An answer in authored ids as one in a paper's, for seeding and tests. */
   close(answer: R, placed: PlacedOption[]): R
-  /** A sentence that asks the student back at once when an answer cannot be read, else null. Never tells of rightness. */
-  unreadable(body: SealedBody, answer: R): string | null
   /** The key in words for people. */
   keyText(body: Q): string
   /** The answer in words for people. */

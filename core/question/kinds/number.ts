@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { Fraction, clamp, exact, roundHalfAway, roundToFigures } from '../../kit/exact'
-import { readNumber } from '../../kit/numbers-read'
-import { convert, unitNamed, unitNames } from '../../kit/units'
+import { readQuantity } from '../../kit/quantity'
+import { unitNamed, unitNames } from '../../kit/units'
 import { html } from '../html'
 import type { Kind } from './kind'
 
@@ -50,24 +50,8 @@ export function isNear(value: Fraction, key: Fraction, near: Nearness): boolean 
   }
 }
 
-type Read = { ok: true, value: Fraction } | { ok: false, reason: string }
-
-/** The number that a student wrote, in the question's unit. */
-function readAnswer(text: string, asked: Pick<NumberBody, 'unit' | 'unitAsked' | 'style'>): Read {
-  const read = readNumber(text, asked.style)
-  if (!read.ok) return read
-  if (read.rest === '') return asked.unitAsked ? { ok: false, reason: 'Write the unit after the number.' } : read
-  if (!asked.unit) return { ok: false, reason: `Write the number alone: “${read.rest}” is not understood.` }
-  const unit = read.rest === asked.unit ? asked.unit : unitNamed(read.rest)
-  if (!unit) return { ok: false, reason: `“${read.rest}” is not a unit that is known here.` }
-  if (unit === asked.unit) return read
-  const value = convert(read.value, unit, unitNamed(asked.unit) ?? asked.unit)
-  // Which units fit is part of what is asked, not of the key: the unit's quantity stands on the sheet unless it is asked for.
-  return value ? { ok: true, value } : { ok: false, reason: `The answer is not measured in “${read.rest}”.` }
-}
-
 function best(body: NumberBody, text: string): NumberBody['answers'][number] | undefined {
-  const read = readAnswer(text, body)
+  const read = readQuantity(text, body)
   if (!read.ok) return undefined
   return body.answers.filter((answer) => isNear(read.value, exact(answer.value), answer.near)).sort((a, b) => b.credit - a.credit)[0]
 }
@@ -109,17 +93,6 @@ export const number: Kind<NumberBody, TextAnswer> = {
   seal: (body) => ({ asks: 'number', label: body.label, unit: body.unitAsked ? '' : body.unit, style: body.style, unitAsked: body.unitAsked }),
   open: (answer) => answer,
   close: (answer) => answer,
-  unreadable(sealed, answer) {
-    if (sealed.asks !== 'number' || answer.text.trim() === '') return null
-    const read = readNumber(answer.text, sealed.style)
-    if (!read.ok) return read.reason
-    if (sealed.unitAsked) {
-      if (!read.rest) return 'Write the unit after the number.'
-      return unitNamed(read.rest) ? null : `“${read.rest}” is not a unit that is known here.`
-    }
-    const result = readAnswer(answer.text, sealed)
-    return result.ok ? null : result.reason
-  },
   keyText: (body) => body.answers.filter((answer) => answer.credit === 1).map((answer) => `${answer.value}${nearText(answer.near)}${body.unit ? ' ' + body.unit : ''}`).join(' or '),
   answerText: (body, answer) => answer.text.trim() + (body.unit && !body.unitAsked && answer.text.trim() && !/[a-z°%]/i.test(answer.text) ? ' ' + body.unit : ''),
   comments(body, answer) {

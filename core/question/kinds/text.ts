@@ -69,7 +69,6 @@ export const text: Kind<TextBody, TextAnswer> = {
   seal: (body) => ({ asks: 'text', label: body.label, longest: body.longest }),
   open: (answer) => answer,
   close: (answer) => answer,
-  unreadable: (sealed, answer) => (sealed.asks === 'text' && answer.text.length > sealed.longest ? `At most ${sealed.longest} characters are taken.` : null),
   keyText: (body) => body.answers.filter((answer) => answer.credit === 1).map((answer) => (answer.how === 'is' ? answer.text : `${howLabels[answer.how]} “${answer.text}”`)).join(' or '),
   answerText: (_body, answer) => answer.text.trim(),
   comments(body, answer) {

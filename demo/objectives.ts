@@ -1,0 +1,11 @@
+/** The school's tree of objectives: code, title; the tree follows from the codes. */
+export const objectives: [string, string][] = [
+  ['1', 'Tides and tidal heights'], ['1.1', 'Levels and datums'], ['1.2', 'Springs and neaps'], ['1.3', 'Heights between high and low water'],
+  ['2', 'Chartwork'], ['2.1', 'Positions and symbols'], ['2.2', 'Compass and bearings'], ['2.3', 'Speed, time and distance'],
+  ['3', 'Collision regulations'], ['3.1', 'Steering and sailing rules'], ['3.2', 'Lights and shapes'], ['3.3', 'Sound signals'],
+  ['4', 'Buoyage'], ['4.1', 'Lateral marks'], ['4.2', 'Cardinal marks'], ['4.3', 'Other marks'],
+  ['5', 'Weather'], ['5.1', 'Systems and fronts'], ['5.2', 'Forecasts and wind'],
+  ['6', 'Pilotage and passage planning'], ['7', 'Safety'],
+]
+
+export const objectiveId = (code: string) => `obj-${code.replaceAll('.', '-')}`

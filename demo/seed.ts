@@ -1,0 +1,104 @@
+import { readFile } from 'node:fs/promises'
+import { join } from 'node:path'
+import { iso, minute, ms, plus, type Instant } from '../core/kit/time'
+import { mapQuestionHtml } from '../core/question'
+import { toJson } from '../server/database/codec'
+import type { Database } from '../server/database/database'
+import { addPicture } from '../server/domain/bank/media'
+import { addQuestion } from '../server/domain/bank/questions'
+import { hashPassword } from '../server/domain/people/password'
+import { findPerson, type Person } from '../server/domain/people/people'
+import { loadEdition } from '../server/domain/quizzes/edition'
+import { makeEdit } from '../server/domain/quizzes/edits'
+import { openQuiz } from '../server/domain/quizzes/open'
+import { createQuiz, loadQuiz } from '../server/domain/quizzes/quizzes'
+import { loadPaper } from '../server/domain/sittings/attempts'
+import { endSitting } from '../server/domain/sittings/end'
+import { saveAnswers } from '../server/domain/sittings/save'
+import { startSitting } from '../server/domain/sittings/start'
+import { inventedAnswer } from './answers'
+import { bank } from './bank'
+import { objectiveId, objectives } from './objectives'
+import { accommodations, classes, demoPassword, email, personId, teachers } from './people'
+import { demoQuizzes, editsFor, onDay, zone, type DemoQuiz } from './quizzes'
+
+export const demoSchool = 'gannet'
+
+/** Lays out the demo school where there is no school yet. @returns whether it did */
+export async function seedDemo(database: Database, now: Instant): Promise<boolean> {
+  if (await database.one('SELECT 1 AS yes FROM school LIMIT 1')) return false
+  await seedPeople(database)
+  const maren = (await findPerson(database, teachers[0][0]))!
+  await seedBank(database, maren, plus(now, -40 * 24 * 60 * minute))
+  for (const quiz of demoQuizzes(now)) await seedQuiz(database, maren, quiz)
+  await database.run('INSERT INTO quiz_teacher (quiz_id, person_id) VALUES (?, ?)', ['quiz-tides', teachers[1][0]])
+  await seedSittings(database, now)
+  return true
+}
+
+async function seedPeople(database: Database): Promise<void> {
+  const hash = await hashPassword(demoPassword)
+  const students = classes.flatMap((group) => group.students)
+  await database.transaction(async (db) => {
+    await db.run('INSERT INTO school (id, name, zone, demo) VALUES (?, ?, ?, 1)', [demoSchool, 'Gannet Sound Sailing School', zone])
+    await db.run('INSERT INTO person (id, school_id, role, name, email, password_hash, accommodation) VALUES ?', [[
+      ...teachers.map(([id, name]) => [id, demoSchool, 'teacher', name, email(name), hash, null]),
+      ...students.map((name) => [personId(name), demoSchool, 'student', name, email(name), hash, accommodations[name] ? toJson(accommodations[name]) : null]),
+    ]])
+    await db.run('INSERT INTO class (id, school_id, name) VALUES ?', [classes.map((group) => [group.id, demoSchool, group.name])])
+    await db.run('INSERT INTO class_teacher (class_id, person_id) VALUES ?', [[['c-tuesday', 'p-maren'], ['c-tuesday', 'p-idris'], ['c-saturday', 'p-maren']]])
+    await db.run('INSERT INTO enrolment (class_id, person_id) VALUES ?', [classes.flatMap((group) => group.students.map((name) => [group.id, personId(name)]))])
+    await db.run('INSERT INTO objective (id, school_id, parent_id, code, title) VALUES ?', [objectives.map(([code, title]) => [objectiveId(code), demoSchool, code.includes('.') ? objectiveId(code.split('.')[0]!) : null, code, title])])
+  })
+}
+
+async function seedBank(database: Database, owner: Person, from: Instant): Promise<void> {
+  const pictures = new Map<string, string>()
+  for (const name of ['port-mark', 'north-cardinal', 'east-cardinal']) {
+    pictures.set(name, await addPicture(database, owner, await readFile(join(import.meta.dirname, 'pictures', `${name}.png`)), from))
+  }
+  for (const [i, { id, question }] of bank.entries()) {
+    const placed = mapQuestionHtml(question, (html) => html.replace(/src="demo:([a-z-]+)"/g, (_whole, name: string) => `src="${pictures.get(name)}"`))
+    // The first of the bank is the newest, so that lists begin with the tides.
+    await addQuestion(database, owner, placed, plus(from, (bank.length - i) * 90 * minute), id)
+  }
+}
+
+async function seedQuiz(database: Database, owner: Person, quiz: DemoQuiz): Promise<void> {
+  await createQuiz(database, owner, quiz.title, quiz.made, quiz.id)
+  const { quiz: blank } = await loadQuiz(database, quiz.id)
+  for (const [i, edit] of editsFor(quiz, blank.content.sections[0]!.id).entries()) {
+    await makeEdit(database, owner, quiz.id, i, `demo.${i}`, edit, plus(quiz.made, i * 4 * minute))
+  }
+  if (quiz.opened) await openQuiz(database, owner, quiz.id, quiz.opened)
+}
+
+/** One student's sitting, played through the same functions that the routes call. */
+async function sit(database: Database, student: string, quiz: string, start: Instant, minutes: number, ability: number, share = 1): Promise<void> {
+  const person = (await findPerson(database, student))!
+  const { attempt } = await startSitting(database, person, quiz, 'demo-device', undefined, start)
+  const paper = await loadPaper(database, attempt)
+  const edition = await loadEdition(database, paper.edition)
+  const items = paper.items.slice(0, Math.ceil(paper.items.length * share))
+  const answers = items.flatMap((item, i) => {
+    const response = inventedAnswer(edition.questions[item.question]!.question, item, student, ability)
+    return response === null ? [] : [{ item: item.id, response: response as Record<string, unknown>, flagged: false, seq: i + 1 }]
+  })
+  if (answers.length) await saveAnswers(database, person.id, attempt, 1, answers, plus(start, minutes * 0.9 * minute))
+  if (share === 1) await endSitting(database, attempt, { by: 'student', lease: 1 }, plus(start, minutes * minute))
+}
+
+const abilityOf = (index: number) => 0.45 + ((index * 37) % 50) / 100
+
+async function seedSittings(database: Database, now: Instant): Promise<void> {
+  const [tuesday, saturday] = classes
+  for (const [i, name] of tuesday.students.entries()) {
+    if (i !== 9) await sit(database, personId(name), 'quiz-chart', plus(onDay(now, -14, '19:02'), i * 3 * minute), Math.min(29, 14 + (i * 5) % 17), abilityOf(i))
+  }
+  for (const [i, name] of saturday.students.entries()) {
+    if (i !== 4) await sit(database, personId(name), 'quiz-chart', plus(onDay(now, -10, '09:34'), i * 4 * minute), Math.min(29, 12 + (i * 7) % 18), abilityOf(i + 3))
+  }
+  const evening = iso(Math.min(ms(onDay(now, -1, '18:30')), ms(now) - 3 * 60 * minute))
+  for (const [i, name] of tuesday.students.slice(0, 6).entries()) await sit(database, personId(name), 'quiz-buoys', plus(evening, i * 6 * minute), 12 + i, abilityOf(i + 1))
+  for (const [i, name] of [...tuesday.students.slice(6, 9), ...saturday.students.slice(0, 2)].entries()) await sit(database, personId(name), 'quiz-buoys', plus(now, -(20 - i * 3) * minute), 8, abilityOf(i), 0.5)
+}

@@ -1,0 +1,25 @@
+import tailwind from '@tailwindcss/vite'
+
+export default defineNuxtConfig({
+  compatibilityDate: '2026-11-01',
+  modules: ['@pinia/nuxt', 'nuxt-auth-utils'],
+  // A signed-in application that has to work on through a lost connection: pages are made in the browser.
+  ssr: false,
+  devtools: { enabled: false },
+  telemetry: false,
+  css: ['~/assets/main.css'],
+  components: [{ path: '~/components', pathPrefix: false }],
+  app: {
+    head: {
+      title: 'Thistle', htmlAttrs: { lang: 'en' },
+      meta: [{ name: 'viewport', content: 'width=device-width, initial-scale=1' }, { name: 'color-scheme', content: 'light dark' }],
+      link: [{ rel: 'icon', type: 'image/svg+xml', href: '/thistle.svg' }],
+    },
+  },
+  experimental: { appManifest: false, payloadExtraction: false },
+  typescript: { strict: true, tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } },
+  vite: { plugins: [tailwind()], build: { target: 'es2023' } },
+  nitro: { errorHandler: '~~/server/error', compressPublicAssets: { gzip: true, brotli: true } },
+  // Sealed, HttpOnly; "lax" lets a link in a mail arrive signed in. "secure" is for whoever serves it over TLS.
+  runtimeConfig: { session: { password: '', maxAge: 60 * 60 * 24 * 14, cookie: { sameSite: 'lax', secure: false } } },
+})

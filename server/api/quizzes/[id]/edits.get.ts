@@ -1,0 +1,11 @@
+import { z } from 'zod'
+import { id } from '../../../../core/question'
+import { editsSince } from '../../../domain/quizzes/edits'
+import { route } from '../../../utils/route'
+
+/** What others did meanwhile. */
+export default route({
+  right: 'quizTeacher',
+  params: z.object({ id }), query: z.object({ since: z.coerce.number().int().min(0) }),
+  handle: ({ db, params, query }) => editsSince(db, params.id, query.since),
+})

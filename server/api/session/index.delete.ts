@@ -1,0 +1,3 @@
+import { route } from '../../utils/route'
+
+export default route({ right: 'signedIn', async handle({ event }) { await clearUserSession(event); return { signedOut: true } } })

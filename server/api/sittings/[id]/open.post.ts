@@ -1,0 +1,10 @@
+import { z } from 'zod'
+import { id } from '../../../../core/question'
+import { openSitting } from '../../../domain/sittings/sitting'
+import { route } from '../../../utils/route'
+
+/** The whole sheet, the answers kept and the clock; this device gets the lease. */
+export default route({
+  right: 'student', params: z.object({ id }), body: z.strictObject({ device: id }),
+  handle: ({ db, person, params, body, now }) => openSitting(db, person.id, params.id, body.device, now),
+})

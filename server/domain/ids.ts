@@ -1,0 +1,13 @@
+import { randomBytes } from 'node:crypto'
+
+const letters = 'abcdefghijkmnpqrstuvwxyz23456789'
+
+/** A new id: 14 letters of 32, 70 random bits. */
+export function newId(): string {
+  return Array.from(randomBytes(14), (byte) => letters[byte & 31]).join('')
+}
+
+/** A new secret for an edition: 32 bytes in hexadecimal. */
+export function newSecret(): string {
+  return randomBytes(32).toString('hex')
+}

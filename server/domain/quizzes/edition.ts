@@ -1,0 +1,40 @@
+import { questionsUsed, type Edition, type Quiz } from '../../../core/quiz'
+import { mapQuestionHtml } from '../../../core/question'
+import { fromJson } from '../../database/codec'
+import type { Db } from '../../database/database'
+import { loadQuestions, shown } from '../bank/questions'
+import { cleanHtml, renderMaths } from '../bank/html'
+import { newId, newSecret } from '../ids'
+import { notFound } from '../problem'
+
+const asShown = (html: string) => renderMaths(cleanHtml(html))
+
+/** Freezes the content of a quiz: the newest version of each question, texts as shown, a secret of its own. */
+export async function freeze(db: Db, school: string, quiz: Quiz, number: number): Promise<Edition> {
+  const found = await loadQuestions(db, school, questionsUsed(quiz.content))
+  return {
+    id: newId(), number, secret: newSecret(),
+    content: {
+      ...quiz.content, intro: asShown(quiz.content.intro),
+      sections: quiz.content.sections.map((section) => ({
+        ...section, intro: asShown(section.intro), rows: section.rows.map((row) => (row.type === 'text' ? { ...row, html: asShown(row.html) } : row)),
+      })),
+    },
+    questions: Object.fromEntries([...found].map(([id, { version, question }]) => [id, { version, question: shown(mapQuestionHtml(question, cleanHtml)) }])),
+  }
+}
+
+/** Editions never change, so a process may remember some: it holds no state that another would need. */
+const remembered = new Map<string, Edition>()
+const most = 40
+
+export async function loadEdition(db: Db, id: string): Promise<Edition> {
+  const known = remembered.get(id)
+  if (known) return known
+  const row = await db.one<{ body: string }>('SELECT body FROM edition WHERE id = ?', [id])
+  if (!row) throw notFound('This edition')
+  const edition = fromJson<Edition>(row.body)
+  remembered.set(id, edition)
+  if (remembered.size > most) remembered.delete(remembered.keys().next().value!)
+  return edition
+}

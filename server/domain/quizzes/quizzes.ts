@@ -1,0 +1,91 @@
+import type { Instant } from '../../../core/kit/time'
+import { blankQuiz, stateOf, type Quiz, type QuizState, type StoredState } from '../../../core/quiz'
+import { greatestEnd } from '../../../core/release'
+import { fromJson, fromSql, toJson, toSql } from '../../database/codec'
+import type { Database, Db } from '../../database/database'
+import { newId } from '../ids'
+import type { Person } from '../people/people'
+import { notFound, Problem } from '../problem'
+import { recordLine } from '../record'
+import type { AssignedStudent } from './roster'
+
+export interface QuizRow {
+  id: string, school: string, owner: string, stored: StoredState, revision: number, quiz: Quiz
+  edition: string | null, editionRevision: number | null, changedAt: Instant
+}
+
+interface RawQuiz { id: string, school_id: string, owner_id: string, state: StoredState, revision: number, body: string, edition_id: string | null, edition_revision: number | null, changed_at: string }
+const columns = 'q.id, q.school_id, q.owner_id, q.state, q.revision, q.body, q.edition_id, q.edition_revision, q.changed_at'
+
+function read(row: RawQuiz): QuizRow {
+  return {
+    id: row.id, school: row.school_id, owner: row.owner_id, stored: row.state, revision: row.revision, quiz: fromJson<Quiz>(row.body),
+    edition: row.edition_id, editionRevision: row.edition_revision, changedAt: fromSql(row.changed_at),
+  }
+}
+
+export async function loadQuiz(db: Db, id: string): Promise<QuizRow> {
+  const row = await db.one<RawQuiz>(`SELECT ${columns} FROM quiz q WHERE q.id = ?`, [id])
+  if (!row) throw notFound('This quiz')
+  return read(row)
+}
+
+export async function mayTeach(db: Db, person: string, quiz: string): Promise<boolean> {
+  return Boolean(await db.one('SELECT 1 AS yes FROM quiz q LEFT JOIN quiz_teacher t ON t.quiz_id = q.id AND t.person_id = ? WHERE q.id = ? AND (q.owner_id = ? OR t.person_id IS NOT NULL)', [person, quiz, person]))
+}
+
+/** Keeps what is looked up by other tables: title, classes, questions. */
+export async function indexQuiz(db: Db, id: string, quiz: Quiz, questions: readonly string[], school: string): Promise<void> {
+  const classes = [...new Set(quiz.rules.windows.flatMap((window) => window.classes))]
+  await db.run('DELETE FROM quiz_class WHERE quiz_id = ?', [id])
+  await db.run('DELETE FROM quiz_question WHERE quiz_id = ?', [id])
+  if (classes.length) await db.run('INSERT IGNORE INTO quiz_class (quiz_id, class_id) SELECT ?, id FROM class WHERE id IN (?) AND school_id = ?', [id, classes, school])
+  if (questions.length) await db.run('INSERT IGNORE INTO quiz_question (quiz_id, question_id) SELECT ?, id FROM question WHERE id IN (?) AND school_id = ?', [id, questions, school])
+}
+
+export async function createQuiz(db: Db, person: Person, title: string, now: Instant, id = newId()): Promise<string> {
+  const quiz = blankQuiz(title, newId())
+  await db.run('INSERT INTO quiz (id, school_id, owner_id, title, state, revision, body, changed_at) VALUES (?, ?, ?, ?, \'draft\', 0, ?, ?)', [id, person.school, person.id, title, toJson(quiz), toSql(now)])
+  return id
+}
+
+export interface QuizListRow { id: string, title: string, state: QuizState, ownerName: string, mine: boolean, opens: Instant | null, closes: Instant | null, classes: string[], sitting: number, handedIn: number, changedAt: Instant }
+
+/** Quizzes that a teacher owns or shares. */
+export async function listQuizzes(db: Db, person: Person, now: Instant): Promise<QuizListRow[]> {
+  const rows = await db.rows<RawQuiz & { owner: string, sitting: number, handed: number }>(`SELECT ${columns}, p.name AS owner,
+      (SELECT COUNT(*) FROM attempt a WHERE a.quiz_id = q.id AND a.state = 'open' AND a.hard_stop >= ?) AS sitting,
+      (SELECT COUNT(*) FROM attempt a WHERE a.quiz_id = q.id AND NOT (a.state = 'open' AND a.hard_stop >= ?)) AS handed
+    FROM quiz q JOIN person p ON p.id = q.owner_id LEFT JOIN quiz_teacher t ON t.quiz_id = q.id AND t.person_id = ?
+    WHERE q.owner_id = ? OR t.person_id IS NOT NULL ORDER BY q.changed_at DESC`, [toSql(now), toSql(now), person.id, person.id])
+  const classes = await db.rows<{ id: string, name: string }>('SELECT id, name FROM class WHERE school_id = ?', [person.school])
+  const nameOf = new Map(classes.map(({ id, name }) => [id, name]))
+  return rows.map((row) => {
+    const { quiz, ...rest } = read(row)
+    const closes = quiz.rules.windows.map((window) => window.closes)
+    return {
+      id: rest.id, title: quiz.content.title, state: stateOf(rest.stored, quiz.rules, '', now), ownerName: row.owner, mine: rest.owner === person.id,
+      opens: quiz.rules.windows.map((window) => window.opens).sort()[0] ?? null,
+      closes: closes.length && !closes.includes(null) ? closes.sort().at(-1)! : null,
+      classes: [...new Set(quiz.rules.windows.flatMap((window) => window.classes))].flatMap((id) => nameOf.get(id) ?? []),
+      sitting: Number(row.sitting), handedIn: Number(row.handed), changedAt: rest.changedAt,
+    }
+  })
+}
+
+/** The state of a quiz now, from its rules and everybody assigned. */
+export function currentState(row: Pick<QuizRow, 'stored' | 'quiz'>, students: readonly AssignedStudent[], now: Instant): QuizState {
+  return stateOf(row.stored, row.quiz.rules, greatestEnd(students), now)
+}
+
+/** Lets a colleague work in the quiz, or ends that. */
+export async function shareQuiz(database: Database, person: Person, quizId: string, email: string, now: Instant): Promise<{ name: string }> {
+  const other = await database.one<{ id: string, name: string }>('SELECT id, name FROM person WHERE email = ? AND school_id = ? AND role = \'teacher\'', [email.trim().toLowerCase(), person.school])
+  if (!other) throw new Problem(422, 'no-teacher', 'No teacher of this school has that e-mail address.')
+  await database.transaction(async (db) => {
+    await db.run('INSERT IGNORE INTO quiz_teacher (quiz_id, person_id) VALUES (?, ?)', [quizId, other.id])
+    await recordLine(db, now, person.id, 'quiz shared', quizId, { with: other.id })
+  })
+  return { name: other.name }
+}
+

@@ -1,0 +1,34 @@
+import type { Student } from '../../../core/quiz'
+import type { Db } from '../../database/database'
+import { readAccommodation } from '../people/people'
+
+interface Row { id: string, name: string, accommodation: string | null, class_id: string }
+
+/** One student a person, with the classes of all their rows. */
+function gathered(rows: Row[]): Map<string, Student> {
+  const byId = new Map<string, Student>()
+  for (const row of rows) {
+    const known = byId.get(row.id)
+    if (known) known.classes.push(row.class_id)
+    else byId.set(row.id, { id: row.id, name: row.name, classes: [row.class_id], accommodations: [readAccommodation(row.accommodation)] })
+  }
+  return byId
+}
+
+const columns = 'p.id, p.name, p.accommodation, e.class_id FROM enrolment e JOIN person p ON p.id = e.person_id'
+
+/** Everybody in the given classes, by name, with those of their classes that are among the given. */
+export async function studentsOfClasses(db: Db, classes: readonly string[]): Promise<Student[]> {
+  if (!classes.length) return []
+  return [...gathered(await db.rows<Row>(`SELECT ${columns} WHERE e.class_id IN (?) ORDER BY p.name, p.id`, [classes])).values()]
+}
+
+/** Students with all their classes, as core needs them. */
+export async function studentsByIds(db: Db, ids: readonly string[]): Promise<Map<string, Student>> {
+  return ids.length ? gathered(await db.rows<Row>(`SELECT ${columns} WHERE p.id IN (?)`, [ids])) : new Map()
+}
+
+/** Everybody enrolled in a school's classes: for a page that works out the rules as they are changed. */
+export async function studentsOfSchool(db: Db, school: string): Promise<Student[]> {
+  return [...gathered(await db.rows<Row>(`SELECT ${columns} WHERE p.school_id = ? ORDER BY p.name, p.id`, [school])).values()]
+}

@@ -1,0 +1,88 @@
+import { exact, pointsText } from '../../../core/kit/exact'
+import type { Instant } from '../../../core/kit/time'
+import { gradeFor } from '../../../core/marking'
+import { facetNames, type FacetName, type FacetSight } from '../../../core/release'
+import { toSql } from '../../database/codec'
+import type { Database, Db } from '../../database/database'
+import { loadEdition } from '../quizzes/edition'
+import { loadQuiz } from '../quizzes/quizzes'
+import { assignedTo } from '../quizzes/roster'
+import { loadAnswers, loadAttempts, loadPaper, type Attempt } from '../sittings/attempts'
+import { ownAttempt } from '../sittings/sitting'
+import { settle } from '../sittings/end'
+import { graded, loadEnds, sightOf } from './context'
+import { reviewedSections, type KeptMark, type ReviewedSection } from './paper-view'
+
+export interface ShownGrade { percent: string, points: string | null, possible: string | null, passed: boolean | null, method: string, counted: number[] }
+
+export interface Review {
+  attempt: string, quiz: string, title: string, number: number, studentName: string
+  state: 'open' | 'handed' | 'unsent'
+  startedAt: Instant, handedInAt: Instant | null, daysLate: number, minutesOver: number
+  facets: Record<FacetName, FacetSight>
+  /** When to ask again; null when nothing changes by itself. */
+  changesAt: Instant | null
+  now: Instant
+  score: { points: string, possible: string, percent: string } | null
+  grade: ShownGrade | null
+  sections: ReviewedSection[]
+  classFigures: { students: number, mean: string, highest: string } | null
+  certificate: { name: string, quiz: string, percent: string, at: Instant } | null
+  attempts: { id: string, number: number, state: string, handedInAt: Instant | null }[]
+}
+
+export async function loadMarks(db: Db, attempt: string): Promise<KeptMark[]> {
+  const rows = await db.rows<{ item: string, answered: number, fraction: string, points: string, possible: string }>('SELECT item, answered, fraction, points, possible FROM mark WHERE attempt_id = ?', [attempt])
+  return rows.map((row) => ({ ...row, answered: Boolean(row.answered) }))
+}
+
+/** The first sight of each facet is logged: who has seen the key already, and "one viewing". */
+async function noteViewing(db: Db, attempt: string, facets: Record<FacetName, FacetSight>, now: Instant): Promise<void> {
+  const shown = facetNames.filter((name) => facets[name].shown)
+  if (shown.length) await db.run('INSERT IGNORE INTO viewed (attempt_id, facet, at) VALUES ?', [shown.map((name) => [attempt, name, toSql(now)])])
+}
+
+/** A student's review of their own attempt: exactly the facets that the rules release at this instant (semantics §7). */
+export async function reviewFor(database: Database, student: { id: string, name: string }, id: string, now: Instant): Promise<Review> {
+  const attempt = await ownAttempt(database, student.id, id, now)
+  await settle(database, { quiz: attempt.quiz }, now)
+  const { quiz } = await loadQuiz(database, attempt.quiz)
+  const [students, all, viewed] = await Promise.all([
+    assignedTo(database, quiz.rules),
+    loadAttempts(database, 'quiz_id = ?', [attempt.quiz]),
+    database.rows<{ facet: FacetName }>('SELECT facet FROM viewed WHERE attempt_id = ?', [id]),
+  ])
+  const own = all.filter((each) => each.student === student.id)
+  const ends = await loadEnds(database, attempt.quiz, quiz.rules, students, all)
+  const { visible, grade } = sightOf(ends, attempt, own, viewed.map((each) => each.facet), now)
+  const shows = (name: FacetName) => visible.facets[name].shown
+  await noteViewing(database, id, visible.facets, now)
+  const share = attempt.score === null || attempt.possible === null || exact(attempt.possible).equals(0) ? null : exact(attempt.score).div(exact(attempt.possible))
+  return {
+    attempt: id, quiz: attempt.quiz, title: quiz.content.title, number: attempt.number, studentName: student.name, state: attempt.state,
+    startedAt: attempt.startedAt, handedInAt: attempt.handedInAt, daysLate: attempt.daysLate, minutesOver: attempt.minutesOver,
+    facets: visible.facets, changesAt: visible.changesAt, now,
+    score: shows('score') && share ? { points: pointsText(attempt.score!), possible: pointsText(attempt.possible!), percent: `${share.mul(100).valueOf().toFixed(quiz.rules.grade.decimals)} %` } : null,
+    grade: shows('grade') && grade.percent !== null ? { percent: grade.percent, points: grade.points, possible: grade.possible && pointsText(grade.possible), passed: grade.passed, method: quiz.rules.grade.method, counted: grade.counted } : null,
+    sections: await sectionsFor(database, attempt, { questions: shows('questions'), answers: shows('answers'), marks: shows('marks'), key: shows('key'), comments: shows('comments') }),
+    classFigures: shows('class') ? classFigures(all, students.filter((each) => each.classes.some((name) => students.find(({ id: mine }) => mine === student.id)?.classes.includes(name))).map((each) => each.id), quiz.rules) : null,
+    certificate: shows('certificate') && grade.percent !== null && grade.passed !== false ? { name: student.name, quiz: quiz.content.title, percent: grade.percent, at: attempt.handedInAt! } : null,
+    attempts: own.map((each) => ({ id: each.id, number: each.number, state: each.state, handedInAt: each.handedInAt })),
+  }
+}
+
+async function sectionsFor(database: Database, attempt: Attempt, sight: Parameters<typeof reviewedSections>[4]): Promise<ReviewedSection[]> {
+  if (attempt.state === 'open' || !Object.values(sight).some(Boolean)) return []
+  const [paper, edition, answers, marks] = await Promise.all([loadPaper(database, attempt.id), loadEdition(database, attempt.edition), loadAnswers(database, attempt.id), loadMarks(database, attempt.id)])
+  return reviewedSections(paper, edition, answers, marks, sight)
+}
+
+/** Mean and highest counting grade of a student's class; nothing below 8, so that nobody can be worked out of it. */
+function classFigures(all: readonly Attempt[], mates: readonly string[], rules: Parameters<typeof gradeFor>[2]): Review['classFigures'] {
+  const shares = mates.flatMap((id) => {
+    const grade = gradeFor(graded(all.filter((attempt) => attempt.student === id)), null, rules)
+    return grade.percent === null ? [] : [Number(grade.percent.replace('−', '-'))]
+  })
+  if (shares.length < 8) return null
+  return { students: shares.length, mean: (shares.reduce((a, b) => a + b, 0) / shares.length).toFixed(rules.grade.decimals), highest: Math.max(...shares).toFixed(rules.grade.decimals) }
+}

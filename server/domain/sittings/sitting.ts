@@ -1,0 +1,72 @@
+import type { Instant } from '../../../core/kit/time'
+import { sealPaper, type Sheet } from '../../../core/paper'
+import { clockAt, type Clock } from '../../../core/schedule'
+import { toSql } from '../../database/codec'
+import type { Database } from '../../database/database'
+import { notFound, Problem } from '../problem'
+import { loadEdition } from '../quizzes/edition'
+import { loadQuiz } from '../quizzes/quizzes'
+import { loadAnswers, loadAttempt, loadPaper, type Attempt } from './attempts'
+import { settle } from './end'
+
+export interface SittingClock extends Clock { now: Instant, ended: boolean, atDeadline: 'handIn' | 'finish' | 'unsent' }
+
+export interface OpenedSitting {
+  attempt: string, quiz: string, number: number, lease: number, page: number
+  sheet: Sheet
+  answers: { item: string, response: unknown, flagged: boolean, keptAt: Instant | null }[]
+  seq: number
+  clock: SittingClock
+  /** Another device had the lease until now. */
+  tookOver: boolean
+}
+
+async function clockOf(database: Database, attempt: Attempt, now: Instant): Promise<SittingClock> {
+  const { quiz } = await loadQuiz(database, attempt.quiz)
+  const clock = clockAt(attempt.limits, now)
+  return { ...clock, now, ended: attempt.state !== 'open' || clock.phase === 'ended', atDeadline: quiz.rules.atDeadline }
+}
+
+/** The attempt if it belongs to the student, with what time has done to it. */
+export async function ownAttempt(database: Database, student: string, id: string, now: Instant): Promise<Attempt> {
+  await settle(database, { attempt: id }, now)
+  const attempt = await loadAttempt(database, id)
+  if (attempt.student !== student) throw notFound('This paper')
+  return attempt
+}
+
+/**
+ * Opens a sitting on a device: the whole sheet, the answers kept, the clock. The device gets the lease; another one
+ * that had it turns to reading.
+ */
+export async function openSitting(database: Database, student: string, id: string, device: string, now: Instant): Promise<OpenedSitting> {
+  const attempt = await ownAttempt(database, student, id, now)
+  if (attempt.state !== 'open') throw new Problem(409, 'ended', 'This paper has been handed in.', { attempt: id })
+  const tookOver = attempt.device !== device
+  if (tookOver) await database.run('UPDATE attempt SET lease = lease + 1, device = ?, touched = touched + 1 WHERE id = ? AND lease = ? AND state = \'open\'', [device, id, attempt.lease])
+  const current = await loadAttempt(database, id)
+  const [paper, edition, answers] = await Promise.all([loadPaper(database, id), loadEdition(database, current.edition), loadAnswers(database, id)])
+  return {
+    attempt: id, quiz: current.quiz, number: current.number, lease: current.lease, page: current.page, tookOver,
+    sheet: sealPaper(paper, edition),
+    answers: answers.map(({ item, response, flagged, keptAt }) => ({ item, response, flagged, keptAt })),
+    seq: Math.max(0, ...answers.filter((answer) => answer.lease === current.lease).map((answer) => answer.seq)),
+    clock: await clockOf(database, current, now),
+  }
+}
+
+/** The clock of a sitting, and whether a lease still holds. */
+export async function sittingClock(database: Database, student: string, id: string, lease: number, now: Instant): Promise<SittingClock & { leaseHeld: boolean }> {
+  const attempt = await ownAttempt(database, student, id, now)
+  return { ...await clockOf(database, attempt, now), leaseHeld: attempt.lease === lease }
+}
+
+/** Goes on to a page where moving is forward only: what lies before it is closed for changes. */
+export async function moveOn(database: Database, student: string, id: string, lease: number, page: number, now: Instant): Promise<{ page: number }> {
+  const attempt = await ownAttempt(database, student, id, now)
+  const [paper, edition] = await Promise.all([loadPaper(database, id), loadEdition(database, attempt.edition)])
+  if (page >= paper.pages) throw new Problem(422, 'page', `This paper has ${paper.pages} pages.`)
+  if (edition.content.movement !== 'forward') return { page: attempt.page }
+  await database.run('UPDATE attempt SET page = ?, touched = touched + 1 WHERE id = ? AND state = \'open\' AND hard_stop >= ? AND lease = ? AND page < ?', [page, id, toSql(now), lease, page])
+  return { page: (await loadAttempt(database, id)).page }
+}

@@ -1,0 +1,28 @@
+import type { Db } from '../database/database'
+import { teaches } from '../domain/classes'
+import { mayTeach } from '../domain/quizzes/quizzes'
+import { forbidden, notFound, Problem } from '../domain/problem'
+import type { Person } from '../domain/people/people'
+
+/** The right that a route needs. Each route names one; a test walks every route as every role. */
+export type Right =
+  /** Nobody has to be signed in. */
+  | 'anyone'
+  | 'signedIn'
+  | 'teacher'
+  /** A student; what is theirs is decided by the domain, which asks with their id. */
+  | 'student'
+  /** A teacher who owns the quiz `id` or shares it. */
+  | 'quizTeacher'
+  /** A teacher with the student `id` in a class of theirs. */
+  | 'studentTeacher'
+
+/** Refuses a person who lacks a right. What is not theirs to see is "not here", so that nothing is told by asking. */
+export async function ensureRight(db: Db, right: Right, person: Person | null, id: string | undefined): Promise<void> {
+  if (right === 'anyone') return
+  if (!person) throw new Problem(401, 'signed-out', 'You are not signed in. Sign in and try again.')
+  if (right === 'signedIn') return
+  if (person.role !== (right === 'student' ? 'student' : 'teacher')) throw forbidden()
+  if (right === 'quizTeacher' && !(id && await mayTeach(db, person.id, id))) throw notFound('This quiz')
+  if (right === 'studentTeacher' && !(id && await teaches(db, person.id, id))) throw notFound('This student')
+}

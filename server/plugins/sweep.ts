@@ -1,0 +1,17 @@
+import { serverNow } from '../clock'
+import { currentDatabase } from '../database/current'
+import { settle } from '../domain/sittings/end'
+
+/** Every process ends sittings that are past their hard stop, at its own uneven pace. */
+export default defineNitroPlugin((nitro) => {
+  const pause = Number(process.env.THISTLE_SWEEP_SECONDS ?? 10) * 1000
+  let timer: NodeJS.Timeout
+  const sweep = async () => {
+    try {
+      while (await settle(currentDatabase(), {}, serverNow()) === 50);
+    } catch (error) { console.error('sweep', error) }
+    timer = setTimeout(sweep, pause * (0.5 + Math.random()))
+  }
+  timer = setTimeout(sweep, pause * Math.random())
+  nitro.hooks.hook('close', () => clearTimeout(timer))
+})

@@ -1,0 +1,95 @@
+import type { EventHandlerRequest, H3Event } from 'h3'
+import { z } from 'zod'
+import type { Instant } from '../../core/kit/time'
+import { serverNow } from '../clock'
+import { currentDatabase } from '../database/current'
+import type { Database } from '../database/database'
+import { findPerson, type Person } from '../domain/people/people'
+import { Problem } from '../domain/problem'
+import { ensureRight, type Right } from '../people/rights'
+
+const jsonLimit = 1_000_000
+const anything = z.unknown()
+
+interface Context<P, Q, B> { event: H3Event<EventHandlerRequest>, db: Database, now: Instant, person: Person, params: P, query: Q, body: B }
+
+interface Spec<P extends z.ZodType, Q extends z.ZodType, B extends z.ZodType, R> {
+  right: Right
+  params?: P
+  query?: Q
+  body?: B
+  /** Takes id and role from the sealed session alone: for the save, whose statement carries the right itself. */
+  fromSession?: boolean
+  handle(context: Context<z.infer<P>, z.infer<Q>, z.infer<B>>): Promise<R> | R
+}
+
+/** The first thing wrong with an input, in a sentence that names where it is. */
+function sentenceOf(error: z.ZodError): string {
+  const issue = error.issues[0]
+  if (!issue) return 'This input cannot be read.'
+  const where = issue.path.filter((part) => typeof part === 'string').join(' › ')
+  return where ? `${where}: ${issue.message}` : issue.message
+}
+
+function read<T extends z.ZodType>(schema: T | undefined, value: unknown): z.infer<T> {
+  const result = (schema ?? anything).safeParse(value)
+  if (!result.success) throw new Problem(400, 'input', sentenceOf(result.error), { issues: result.error.issues.slice(0, 10).map(({ path, message }) => ({ path, message })) })
+  return result.data as z.infer<T>
+}
+
+/** Writes need the same origin. A browser always says where a write comes from; what is no browser carries no cookie unasked. */
+function ensureSameOrigin(event: H3Event): void {
+  if (event.method === 'GET' || event.method === 'HEAD') return
+  const site = getHeader(event, 'sec-fetch-site')
+  const origin = getHeader(event, 'origin')
+  const foreign = (site && site !== 'same-origin' && site !== 'none') || (origin && URL.parse(origin)?.host !== getHeader(event, 'host'))
+  if (foreign) throw new Problem(403, 'origin', 'This request comes from another site and was not carried out.')
+}
+
+async function readJson(event: H3Event): Promise<unknown> {
+  const tooLarge = () => new Problem(413, 'too-large', 'This is more than 1 MB. Send less at once.')
+  if (Number(getHeader(event, 'content-length') ?? 0) > jsonLimit) throw tooLarge()
+  const raw = await readRawBody(event, 'utf8')
+  if (raw && raw.length > jsonLimit) throw tooLarge()
+  try {
+    return raw ? JSON.parse(raw) : undefined
+  } catch {
+    throw new Problem(400, 'json', 'The request is not JSON that can be read.')
+  }
+}
+
+async function signedIn(event: H3Event, db: Database, fromSession: boolean): Promise<Person | null> {
+  const { user } = await getUserSession(event)
+  if (!user) return null
+  return fromSession ? { ...user, name: '', zone: 'UTC' } : await findPerson(db, user.id) ?? null
+}
+
+/** Problem details (RFC 9457), never a stack. */
+export function sendProblem(event: H3Event, problem: Problem) {
+  setResponseStatus(event, problem.status)
+  setHeader(event, 'content-type', 'application/problem+json')
+  return { type: 'about:blank', title: problem.code, status: problem.status, detail: problem.sentence, ...problem.more }
+}
+
+/** A route: reads the request with schemas, checks the right, calls the domain, answers. */
+export function route<R, P extends z.ZodType = z.ZodUnknown, Q extends z.ZodType = z.ZodUnknown, B extends z.ZodType = z.ZodUnknown>(spec: Spec<P, Q, B, R>) {
+  return defineEventHandler(async (event) => {
+    try {
+      ensureSameOrigin(event)
+      const db = currentDatabase()
+      const person = await signedIn(event, db, spec.fromSession ?? false)
+      const raw = getRouterParams(event)
+      await ensureRight(db, spec.right, person, raw.id)
+      const context = {
+        event, db, now: serverNow(), person: person as Person,
+        params: read(spec.params, raw), query: read(spec.query, getQuery(event)),
+        body: spec.body ? read(spec.body, await readJson(event)) : undefined as z.infer<B>,
+      }
+      return await spec.handle(context)
+    } catch (error) {
+      if (error instanceof Problem) return sendProblem(event, error)
+      console.error(`${event.method} ${event.path}`, error)
+      return sendProblem(event, new Problem(500, 'fault', 'Something failed on our side. What you sent was not kept; try again.'))
+    }
+  })
+}
