@@ -20,6 +20,8 @@ export default defineNuxtConfig({
   typescript: { strict: true, tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } },
   vite: { plugins: [tailwind()], build: { target: 'es2023' } },
   nitro: { errorHandler: '~~/server/error', compressPublicAssets: { gzip: true, brotli: true } },
+  // The session is asked for once, by our own store.
+  auth: { loadStrategy: 'none' },
   // Sealed, HttpOnly; "lax" lets a link in a mail arrive signed in. "secure" is for whoever serves it over TLS.
   runtimeConfig: { session: { password: '', maxAge: 60 * 60 * 24 * 14, cookie: { sameSite: 'lax', secure: false } } },
 })

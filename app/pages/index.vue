@@ -1,1 +1,1 @@
-<template><p>hello</p></template>
+<template><main id="main" /></template>

@@ -1,8 +1,4 @@
-import { z } from 'zod'
-
 /** A UTC instant as ISO 8601 with milliseconds and Z. All instants compare as text. */
-export const instant = z.iso.datetime({ error: 'Give a date and time, such as 2030-05-14T19:00:00.000Z.' })
-  .transform((text) => iso(Date.parse(text)))
 export type Instant = string
 
 export const minute = 60_000

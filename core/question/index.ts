@@ -8,7 +8,7 @@ export { question, id, points, type Question } from './schema'
 export { kinds, kindNames, kindOf, type KindName, type PlacedOption, type SealedBody } from './kinds'
 export { plainText, isBlank } from './html'
 export { unreadable } from './unreadable'
-export { letter } from './kinds/options'
+export { letter } from './kinds/letter'
 
 export interface ScoredAnswer { fraction: Exact, answered: boolean, parts: PartScore[] }
 

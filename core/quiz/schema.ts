@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { instant } from '../kit/time'
+import { instant } from '../kit/instant'
 import { html } from '../question/html'
 import { id, points, question } from '../question/schema'
 import { releaseRules } from '../release/schema'

@@ -1,9 +1,8 @@
 import { z } from 'zod'
-import { instant } from '../kit/time'
+import { instant } from '../kit/instant'
+import { facetNames, type FacetName } from './names'
 
-/** The things a student may see after an attempt, in the order in which they are told (semantics §7). */
-export const facetNames = ['score', 'grade', 'questions', 'answers', 'marks', 'key', 'comments', 'class', 'certificate'] as const
-export type FacetName = (typeof facetNames)[number]
+export { facetNames, type FacetName } from './names'
 
 const offset = z.int().min(0).max(60 * 24 * 366).default(0)
 

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { Fraction, exact } from '../../kit/exact'
 import type { Kind } from './kind'
+import { kindLabels } from './labels'
 import { closeIds, openIds, optionBase, optionFaults, optionWords, sealedOptions } from './options'
 
 export const choiceBody = z.strictObject({
@@ -19,7 +20,7 @@ export type ChoiceAnswer = z.infer<typeof choiceAnswer>
 /** Single choice (QTI choiceInteraction with maxChoices 1): the chosen option's credit. */
 export const choice: Kind<ChoiceBody, ChoiceAnswer> = {
   name: 'choice',
-  label: 'Choice',
+  label: kindLabels.choice,
   body: choiceBody,
   answer: choiceAnswer,
   blank: () => ({

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { Fraction, atLeast, clamp, exact, sum } from '../../kit/exact'
 import type { Kind } from './kind'
+import { kindLabels } from './labels'
 import { closeIds, openIds, optionBase, optionFaults, optionWords, sealedOptions } from './options'
 
 export const choicesBody = z.strictObject({
@@ -53,7 +54,7 @@ function fractionOf(body: ChoicesBody, chosen: Set<string>): Fraction {
 /** Multiple choice (QTI choiceInteraction with several choices): all or nothing, right less wrong share, or credits. */
 export const choices: Kind<ChoicesBody, ChoicesAnswer> = {
   name: 'choices',
-  label: 'Choices',
+  label: kindLabels.choices,
   body: choicesBody,
   answer: choicesAnswer,
   blank: () => ({

@@ -4,6 +4,7 @@ import { readQuantity } from '../../kit/quantity'
 import { unitNamed, unitNames } from '../../kit/units'
 import { html } from '../html'
 import type { Kind } from './kind'
+import { kindLabels } from './labels'
 
 const decimal = z.string().trim().regex(/^-?\d{1,15}(\.\d{1,15})?$/, 'Write a plain decimal number, such as 3.9.')
 
@@ -68,7 +69,7 @@ function nearText(near: Nearness): string {
 /** A number (QTI textEntryInteraction, float): tolerance, rounding, units. */
 export const number: Kind<NumberBody, TextAnswer> = {
   name: 'number',
-  label: 'Number',
+  label: kindLabels.number,
   body: numberBody,
   answer: textAnswer,
   blank: () => ({ answers: [{ value: '0', near: { by: 'absolute', tolerance: '0' }, credit: 1, comment: '' }], label: '', unit: '', unitAsked: false, style: 'point' }),

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { html, isBlank, plainText } from '../html'
 import type { PlacedOption } from './kind'
+import { letter } from './letter'
 
 /** What options of every kind have in common. */
 export const optionBase = z.strictObject({
@@ -20,11 +21,6 @@ export function optionFaults(options: { html: string }[], least: number): string
   const words = options.map((option) => option.html)
   if (new Set(words).size < words.length) faults.push('Two options say the same. Change one of them.')
   return faults
-}
-
-/** A, B, … Z, AA: what people call an option. */
-export function letter(index: number): string {
-  return index < 26 ? String.fromCharCode(65 + index) : letter(Math.floor(index / 26) - 1) + letter(index % 26)
 }
 
 export function sealedOptions(options: { id: string, html: string }[], placed: PlacedOption[]): { id: string, html: string }[] {

@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { Fraction, exact } from '../../kit/exact'
 import { html } from '../html'
 import type { Kind } from './kind'
+import { kindLabels } from './labels'
 import { textAnswer, type TextAnswer } from './number'
 
 export const textBody = z.strictObject({
@@ -44,7 +45,7 @@ export const howLabels = { is: 'is', begins: 'begins with', contains: 'contains'
 /** A short text that is marked by accepted answers (QTI textEntryInteraction, string). */
 export const text: Kind<TextBody, TextAnswer> = {
   name: 'text',
-  label: 'Text',
+  label: kindLabels.text,
   body: textBody,
   answer: textAnswer,
   blank: () => ({ answers: [{ how: 'is', text: '', credit: 1, comment: '' }], caseMatters: false, accentsMatter: false, label: '', longest: 100 }),

@@ -1,11 +1,12 @@
 import { choice, type ChoiceAnswer, type ChoiceBody } from './choice'
 import type { Kind } from './kind'
+import { kindLabels } from './labels'
 
 /** A preset of choice (semantics §2): two options that keep their places. */
 export const trueFalse: Kind<ChoiceBody, ChoiceAnswer> = {
   ...choice,
   name: 'trueFalse',
-  label: 'True/false',
+  label: kindLabels.trueFalse,
   blank: () => ({
     options: [
       { id: 'true', html: 'True', comment: '', fixed: true, credit: 1 },

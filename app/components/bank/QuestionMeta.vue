@@ -1,0 +1,17 @@
+<script setup lang="ts">
+import { kindLabels } from '~~/core/question/kinds/labels'
+import type { Hit } from '~~/server/domain/bank/search'
+
+/** Kind, time, share right and use of a question, in one line. */
+defineProps<{ hit: Pick<Hit, 'kind' | 'seconds' | 'right' | 'used' | 'state'> }>()
+const time = (seconds: number) => (seconds < 100 ? `${seconds} s` : `${Math.round(seconds / 60)} min`)
+</script>
+
+<template>
+  <span class="flex flex-wrap gap-x-2.5 text-[13px] text-soft">
+    <span>{{ kindLabels[hit.kind] }}</span><span>{{ time(hit.seconds) }}</span>
+    <span v-if="hit.right && hit.right.n >= 8">{{ Math.round(hit.right.share * 100) }} % right</span>
+    <span>{{ hit.used ? `used ${hit.used}×` : 'new' }}</span>
+    <span v-if="hit.state !== 'usable'" class="text-amber">{{ hit.state === 'work' ? 'in work' : 'retired' }}</span>
+  </span>
+</template>

@@ -1,0 +1,55 @@
+<script setup lang="ts">
+import { useDebounceFn } from '@vueuse/core'
+import type { Question } from '~~/core/question'
+import type { SealedBody } from '~~/core/question/kinds/kind'
+import type { Response } from '~/components/paper/AnswerField.vue'
+
+/** The question as a student would see it, kept up as it is written; an answer can be tried. Nothing is kept. */
+const { question } = defineProps<{ question: Question }>()
+interface Preview { stem: string, body: SealedBody, points: number, faults: string[], result: { points: number, share: number, unreadable: string | null, comments: string[], key: string } | null }
+
+const preview = shallowRef<Preview | null>(null)
+const answer = ref<Response | null>(null)
+const problem = ref('')
+let stamp = 0
+
+async function refresh() {
+  const mine = ++stamp
+  try {
+    const found = await api<Preview>('questions/preview', { method: 'POST', body: { question, answer: answer.value ?? undefined } })
+    if (mine === stamp) { preview.value = found; problem.value = '' }
+  } catch (error) { if (mine === stamp) problem.value = sentenceOf(error) }
+}
+const soon = useDebounceFn(refresh, 350)
+watch(() => question, soon, { deep: true })
+watch(answer, soon)
+watch(() => question.kind, () => { answer.value = null })
+onMounted(refresh)
+const verdict = computed(() => {
+  const result = preview.value?.result
+  if (!result) return ''
+  return result.share >= 1 ? '✓ right' : result.share > 0 ? '± partly right' : '✗ not right'
+})
+</script>
+
+<template>
+  <section aria-label="As a student sees it">
+    <h2 class="small-head border-b border-rule pb-1">As a student sees it</h2>
+    <p v-if="problem" role="alert" class="note-stop mt-3">{{ problem }}</p>
+    <div v-if="preview" class="mt-3">
+      <p class="text-[15px] text-soft">Question 1 · {{ preview.points }} {{ preview.points === 1 ? 'point' : 'points' }}</p>
+      <WrittenText id="preview-stem" :html="preview.stem || '<p>…</p>'" class="mb-4 text-xl" />
+      <AnswerField v-model="answer" :body="preview.body" name="preview" labelledby="preview-stem" />
+      <div aria-live="polite">
+        <div v-if="preview.result" class="mt-4 border-l-4 border-petrol-mid pl-4">
+          <p v-if="preview.result.unreadable" class="text-amber">{{ preview.result.unreadable }}</p>
+          <p v-else><strong>{{ verdict }}</strong> · {{ Math.round(preview.result.points * 100) / 100 }} of {{ preview.points }}</p>
+          <p class="text-green"><span class="text-soft">Key</span> {{ preview.result.key }}</p>
+          <WrittenText v-for="(comment, index) in preview.result.comments" :key="index" :html="comment" />
+        </div>
+        <p v-else class="mt-3 text-[15px] text-soft">Try an answer: what it earns is shown here.</p>
+      </div>
+      <ul v-if="preview.faults.length" class="note-look mt-4 list-inside list-disc"><li v-for="fault in preview.faults" :key="fault">{{ fault }}</li></ul>
+    </div>
+  </section>
+</template>

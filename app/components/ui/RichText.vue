@@ -1,0 +1,100 @@
+<script setup lang="ts">
+import { Bold, ImagePlus, Italic, List, ListOrdered, Sigma, Subscript as SubIcon, Superscript as SupIcon, Table as TableIcon } from '@lucide/vue'
+import Image from '@tiptap/extension-image'
+import { InlineMath } from '@tiptap/extension-mathematics'
+import { TableKit } from '@tiptap/extension-table'
+import StarterKit from '@tiptap/starter-kit'
+import { EditorContent, Mark, useEditor } from '@tiptap/vue-3'
+import 'katex/dist/katex.min.css'
+
+/** Rich text with maths, pictures and tables. `slim` is one line high, for options. */
+const { modelValue, label, slim = false } = defineProps<{ modelValue: string, label: string, slim?: boolean }>()
+const emit = defineEmits<{ 'update:modelValue': [string] }>()
+
+const Sub = Mark.create({ name: 'sub', parseHTML: () => [{ tag: 'sub' }], renderHTML: () => ['sub', 0] })
+const Sup = Mark.create({ name: 'sup', parseHTML: () => [{ tag: 'sup' }], renderHTML: () => ['sup', 0] })
+const Picture = Image.extend({ addAttributes() { return { src: {}, alt: { default: '' }, width: {}, height: {} } } })
+const maths = ref<{ tex: string, pos: number | null } | null>(null)
+const picture = ref<{ file: File, alt: string } | null>(null)
+const problem = ref('')
+const chooser = useTemplateRef<HTMLInputElement>('chooser')
+const id = useId()
+
+const editor = useEditor({
+  content: modelValue,
+  extensions: [
+    StarterKit.configure({ heading: { levels: [3, 4] }, link: { openOnClick: false } }), Sub, Sup, Picture, TableKit.configure({ table: { resizable: false } }),
+    InlineMath.configure({ katexOptions: { throwOnError: false }, onClick: (node, pos) => { maths.value = { tex: String(node.attrs.latex), pos } } }),
+  ],
+  editorProps: { attributes: { 'class': `written outline-none ${slim ? 'min-h-7' : 'min-h-24'}`, 'role': 'textbox', 'aria-multiline': 'true', 'aria-label': label, 'spellcheck': 'true' } },
+  onUpdate: ({ editor: current }) => emit('update:modelValue', current.isEmpty ? '' : current.getHTML()),
+})
+watch(() => modelValue, (value) => { if (editor.value && value !== editor.value.getHTML() && !(value === '' && editor.value.isEmpty)) editor.value.commands.setContent(value, { emitUpdate: false }) })
+
+function keepMaths() {
+  if (!maths.value?.tex.trim()) { maths.value = null; return }
+  const { tex, pos } = maths.value
+  if (pos === null) editor.value?.chain().focus().insertInlineMath({ latex: tex }).run()
+  else editor.value?.chain().setNodeSelection(pos).updateInlineMath({ latex: tex }).focus().run()
+  maths.value = null
+}
+
+function chosen(event: Event) {
+  const file = (event.target as HTMLInputElement).files?.[0]
+  if (file) picture.value = { file, alt: '' }
+  ;(event.target as HTMLInputElement).value = ''
+}
+
+async function keepPicture() {
+  if (!picture.value) return
+  problem.value = ''
+  try {
+    const { src } = await api<{ src: string }>('media', { method: 'POST', body: picture.value.file })
+    editor.value?.chain().focus().setImage({ src, alt: picture.value.alt.trim() }).run()
+    picture.value = null
+  } catch (error) { problem.value = sentenceOf(error) }
+}
+
+const tools = computed(() => [
+  { name: 'Bold', icon: Bold, on: editor.value?.isActive('bold'), do: () => editor.value?.chain().focus().toggleBold().run() },
+  { name: 'Italic', icon: Italic, on: editor.value?.isActive('italic'), do: () => editor.value?.chain().focus().toggleItalic().run() },
+  { name: 'Lowered', icon: SubIcon, on: editor.value?.isActive('sub'), do: () => editor.value?.chain().focus().toggleMark('sub').run() },
+  { name: 'Raised', icon: SupIcon, on: editor.value?.isActive('sup'), do: () => editor.value?.chain().focus().toggleMark('sup').run() },
+  { name: 'Maths', icon: Sigma, on: false, do: () => { maths.value = { tex: '', pos: null } } },
+  { name: 'Picture', icon: ImagePlus, on: false, do: () => chooser.value?.click() },
+  ...(slim ? [] : [
+    { name: 'List', icon: List, on: editor.value?.isActive('bulletList'), do: () => editor.value?.chain().focus().toggleBulletList().run() },
+    { name: 'Numbered list', icon: ListOrdered, on: editor.value?.isActive('orderedList'), do: () => editor.value?.chain().focus().toggleOrderedList().run() },
+    { name: 'Table', icon: TableIcon, on: editor.value?.isActive('table'), do: () => editor.value?.chain().focus().insertTable({ rows: 2, cols: 3, withHeaderRow: false }).run() },
+  ]),
+])
+const open = ref(false)
+</script>
+
+<template>
+  <div class="rounded border border-rule border-b-2 border-b-petrol bg-sheet" @focusin="open = true" @focusout="open = ($event.currentTarget as HTMLElement).contains($event.relatedTarget as Node | null)">
+    <div v-show="!slim || open" class="flex flex-wrap gap-0.5 border-b border-rule px-1.5 py-1" role="toolbar" :aria-label="`Tools for ${label}`">
+      <button v-for="tool in tools" :key="tool.name" type="button" class="grid size-7 place-items-center rounded hover:bg-petrol-tint" :class="tool.on && 'bg-petrol-tint text-petrol'" :aria-pressed="tool.on || undefined" :aria-label="tool.name" :title="tool.name" @click="tool.do()">
+        <component :is="tool.icon" :size="16" aria-hidden="true" />
+      </button>
+      <input ref="chooser" type="file" accept="image/png,image/jpeg,image/gif,image/webp" class="hidden" @change="chosen">
+    </div>
+    <EditorContent :editor="editor" class="px-3 py-2 text-lg" />
+    <ModalDialog :open="maths !== null" title="Maths" @close="maths = null">
+      <template v-if="maths">
+        <label class="label" :for="`${id}-tex`">In TeX, for instance \frac{3}{12}R</label>
+        <input :id="`${id}-tex`" v-model="maths.tex" class="field font-mono" spellcheck="false" @keydown.enter.prevent="keepMaths">
+        <div class="mt-4 flex justify-end gap-2"><button type="button" class="btn" @click="maths = null">Leave it</button><button type="button" class="btn btn-main" @click="keepMaths">Put it in</button></div>
+      </template>
+    </ModalDialog>
+    <ModalDialog :open="picture !== null" title="Picture" @close="picture = null">
+      <template v-if="picture">
+        <p class="text-soft">{{ picture.file.name }}</p>
+        <label class="label mt-3" :for="`${id}-alt`">What it shows, for those who cannot see it</label>
+        <input :id="`${id}-alt`" v-model="picture.alt" class="field" maxlength="300">
+        <p v-if="problem" role="alert" class="note-stop mt-3">{{ problem }}</p>
+        <div class="mt-4 flex justify-end gap-2"><button type="button" class="btn" @click="picture = null">Leave it</button><button type="button" class="btn btn-main" :disabled="!picture.alt.trim()" @click="keepPicture">Put it in</button></div>
+      </template>
+    </ModalDialog>
+  </div>
+</template>

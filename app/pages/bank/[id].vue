@@ -1,0 +1,144 @@
+<script setup lang="ts">
+import { useAsyncState } from '@vueuse/core'
+import { sentenceTime } from '~~/core/kit/words'
+import { blankQuestion, kindNames, type KindName, type Question } from '~~/core/question'
+import { kindLabels } from '~~/core/question/kinds/labels'
+import type { Objective } from '~~/server/domain/bank/search'
+import type { QuestionDetail } from '~~/server/domain/bank/questions'
+import type { EditedOption } from '~/components/bank/OptionsEditor.vue'
+import type { NumberBody } from '~~/core/question/kinds/number'
+import type { TextBody } from '~~/core/question/kinds/text'
+import type { ChoicesBody } from '~~/core/question/kinds/choices'
+
+const route = useRoute()
+const session = useSession()
+const id = computed(() => String(route.params.id))
+const isNew = computed(() => id.value === 'new')
+const asked = String(route.query.kind ?? 'choice')
+const question = ref<Question>(blankQuestion((kindNames as string[]).includes(asked) ? asked as KindName : 'choice'))
+const detail = shallowRef<QuestionDetail | null>(null)
+const problem = ref('')
+const kept = ref('')
+const busy = ref(false)
+const tags = ref('')
+const { state: objectives } = useAsyncState(() => api<Objective[]>('objectives'), [] as Objective[])
+useHead({ title: () => `${isNew.value ? 'New question' : 'Question'} · Thistle` })
+
+async function load(version?: number) {
+  problem.value = ''
+  if (isNew.value) { kept.value = JSON.stringify(question.value); return }
+  try {
+    detail.value = await api<QuestionDetail>(`questions/${id.value}`, { query: version ? { version } : {} })
+    question.value = detail.value.question
+    tags.value = question.value.tags.join(', ')
+    kept.value = JSON.stringify(question.value)
+  } catch (error) { problem.value = sentenceOf(error) }
+}
+await load()
+watch(tags, (text) => { question.value = { ...question.value, tags: [...new Set(text.split(',').map((tag) => tag.trim()).filter(Boolean))] } })
+const changed = computed(() => JSON.stringify(question.value) !== kept.value)
+onBeforeRouteLeave(() => !changed.value || busy.value || window.confirm('What you changed in this question is not kept yet. Leave it all the same?'))
+
+const set = (values: Partial<Question>) => { question.value = { ...question.value, ...values } as Question }
+const setBody = (values: object) => { question.value = { ...question.value, body: { ...question.value.body, ...values } } as Question }
+const optionKind = computed(() => question.value.kind === 'choice' || question.value.kind === 'choices' || question.value.kind === 'trueFalse')
+const options = computed(() => (question.value.body as { options?: EditedOption[] }).options ?? [])
+const mode = computed(() => (question.value.kind !== 'choices' ? 'one' : (question.value.body as ChoicesBody).rule === 'credits' ? 'credits' : 'several'))
+const number = (event: Event) => Number((event.target as HTMLInputElement).value)
+
+async function keep(another = false) {
+  busy.value = true
+  problem.value = ''
+  try {
+    if (isNew.value) {
+      const made = await api<{ id: string, state: string }>('questions', { method: 'POST', body: question.value })
+      announce(made.state === 'work' ? 'Kept as “in work”: it cannot be marked yet.' : 'Kept in the bank.')
+      kept.value = JSON.stringify(question.value)
+      if (another) {
+        question.value = { ...blankQuestion(question.value.kind), objectives: question.value.objectives, difficulty: question.value.difficulty, points: question.value.points, seconds: question.value.seconds, tags: question.value.tags }
+        kept.value = JSON.stringify(question.value)
+        window.scrollTo({ top: 0 })
+      } else await navigateTo(`/bank/${made.id}`, { replace: true })
+    } else {
+      const made = await api<{ version: number, state: string }>(`questions/${id.value}/versions`, { method: 'POST', body: { on: detail.value!.versions[0]!.version, question: question.value } })
+      announce(`Version ${made.version} is kept.${made.state === 'work' ? ' It is “in work”: it cannot be marked yet.' : ''}`)
+      await load()
+    }
+  } catch (error) { problem.value = sentenceOf(error) } finally { busy.value = false }
+}
+
+async function retire(retired: boolean) {
+  try {
+    await api(`questions/${id.value}/state`, { method: 'PUT', body: { retired } })
+    announce(retired ? 'Retired: it is no longer offered. Quizzes that are open keep it.' : 'In use again.', retired ? () => { void retire(false) } : null)
+    await load()
+  } catch (error) { problem.value = sentenceOf(error) }
+}
+</script>
+
+<template>
+  <main id="main" class="mx-auto w-full max-w-7xl px-5 py-6">
+    <p class="text-[15px]"><NuxtLink class="link" to="/bank">Bank</NuxtLink></p>
+    <div class="mt-1 flex flex-wrap items-center gap-3">
+      <h1 class="text-2xl">{{ isNew ? `New question: ${kindLabels[question.kind].toLowerCase()}` : question.internalName || kindLabels[question.kind] }}</h1>
+      <span v-if="detail" class="text-[15px] text-soft">{{ kindLabels[question.kind] }} · version {{ detail.version }} · {{ detail.ownerName }}</span>
+      <span v-if="detail && detail.state !== 'usable'" class="state bg-amber-tint! text-amber!">{{ detail.state === 'work' ? 'In work' : 'Retired' }}</span>
+      <div class="ml-auto flex flex-wrap gap-2">
+        <button v-if="detail" class="btn" @click="retire(detail.state !== 'retired')">{{ detail.state === 'retired' ? 'Use it again' : 'Retire' }}</button>
+        <button v-if="isNew" class="btn" :disabled="busy || !changed" @click="keep(true)">Keep and write another like it</button>
+        <button class="btn btn-main" :disabled="busy || !changed" @click="keep()">{{ isNew ? 'Keep in the bank' : 'Keep as a new version' }}</button>
+      </div>
+    </div>
+    <p v-if="problem" role="alert" class="note-stop mt-3">{{ problem }}</p>
+    <div class="mt-5 grid gap-x-12 gap-y-10 lg:grid-cols-[1.35fr_1fr]">
+      <div class="space-y-6">
+        <div>
+          <span class="label mb-1">Question</span>
+          <RichText label="Question" :model-value="question.stem" @update:model-value="set({ stem: $event })" />
+        </div>
+        <template v-if="optionKind">
+          <div v-if="question.kind === 'choices'" class="flex flex-wrap items-end gap-4">
+            <label class="text-[13px] text-soft">How it is scored
+              <select class="field block py-1" :value="(question.body as ChoicesBody).rule" @change="setBody({ rule: ($event.target as HTMLSelectElement).value })">
+                <option value="all">all or nothing</option><option value="share">right less wrong share</option><option value="credits">credits per option</option>
+              </select>
+            </label>
+            <template v-if="(question.body as ChoicesBody).rule === 'credits'">
+              <label class="text-[13px] text-soft">at least<input class="field block w-20! py-1" type="number" max="0" step="0.5" :value="(question.body as ChoicesBody).lower" @input="setBody({ lower: number($event) })"></label>
+              <label class="text-[13px] text-soft">at most<input class="field block w-20! py-1" type="number" min="0" step="0.5" :value="(question.body as ChoicesBody).upper ?? ''" placeholder="all" @input="setBody({ upper: ($event.target as HTMLInputElement).value === '' ? null : number($event) })"></label>
+            </template>
+            <label class="flex items-center gap-1.5 pb-1.5"><input type="checkbox" class="accent-petrol" :checked="(question.body as ChoicesBody).tellHowMany" @change="setBody({ tellHowMany: !(question.body as ChoicesBody).tellHowMany })"> tell how many are right</label>
+          </div>
+          <OptionsEditor :options="options" :mode="mode" :preset="question.kind === 'trueFalse'" @update:options="setBody({ options: $event })" />
+          <label v-if="question.kind !== 'trueFalse'" class="flex items-center gap-1.5 text-[15px]"><input type="checkbox" class="accent-petrol" :checked="(question.body as ChoicesBody).inOrder" @change="setBody({ inOrder: !(question.body as ChoicesBody).inOrder })"> options keep this order on every paper</label>
+        </template>
+        <NumberEditor v-else-if="question.kind === 'number'" :body="(question.body as NumberBody)" @update:body="setBody($event)" />
+        <TextEditor v-else :body="(question.body as TextBody)" @update:body="setBody($event)" />
+        <fieldset class="grid gap-4 sm:grid-cols-3">
+          <legend class="small-head col-span-full mb-2">About it</legend>
+          <label class="label">Points<input class="field py-1" type="number" min="0" max="1000" step="0.5" :value="question.points" @input="set({ points: number($event) })"></label>
+          <label class="label">Expected time, seconds<input class="field py-1" type="number" min="5" max="7200" step="5" :value="question.seconds" @input="set({ seconds: number($event) })"></label>
+          <label class="label">Difficulty<select class="field py-1" :value="question.difficulty" @change="set({ difficulty: number($event) })"><option v-for="level in 5" :key="level" :value="level">{{ level }}{{ level === 1 ? ' easy' : level === 5 ? ' hard' : '' }}</option></select></label>
+          <div class="sm:col-span-3"><ObjectivePicker :chosen="question.objectives" :objectives="objectives" @update:chosen="set({ objectives: $event })" /></div>
+          <label class="label">Internal name<input class="field py-1 font-normal" maxlength="160" :value="question.internalName" @input="set({ internalName: ($event.target as HTMLInputElement).value })"></label>
+          <label class="label">Tags, with commas<input v-model="tags" class="field py-1 font-normal" maxlength="300"></label>
+          <label class="label">Source<input class="field py-1 font-normal" maxlength="200" :value="question.source" @input="set({ source: ($event.target as HTMLInputElement).value })"></label>
+        </fieldset>
+        <fieldset class="space-y-3">
+          <legend class="small-head">Comments that students may see afterwards</legend>
+          <div v-for="(words, name) in ({ right: 'When right', wrong: 'When not right', general: 'In any case' } as const)" :key="name">
+            <span class="label">{{ words }}</span>
+            <RichText slim :label="`Comment: ${words}`" :model-value="question.comments[name]" @update:model-value="set({ comments: { ...question.comments, [name]: $event } })" />
+          </div>
+        </fieldset>
+        <details v-if="detail">
+          <summary class="small-head">{{ detail.versions.length }} {{ detail.versions.length === 1 ? 'version' : 'versions' }}</summary>
+          <ul class="mt-2">
+            <li v-for="version in detail.versions" :key="version.version" class="border-b border-rule py-1.5 text-[15px]">Version {{ version.version }} · {{ version.madeBy }} · {{ sentenceTime(version.madeAt, session.zone) }} <button class="link" @click="load(version.version)">Look at it</button></li>
+          </ul>
+        </details>
+      </div>
+      <QuestionPreview class="lg:sticky lg:top-4 lg:self-start" :question="question" />
+    </div>
+  </main>
+</template>

@@ -1,0 +1,48 @@
+<script setup lang="ts">
+import { useAsyncState } from '@vueuse/core'
+import type { BeforeSitting } from '~~/server/domain/sittings/my-quizzes'
+import { count, sentenceTime } from '~~/core/kit/words'
+import { pointsText } from '~~/core/kit/exact'
+import { thisDevice } from '~/stores/sitting-memory'
+
+const id = String(useRoute().params.id)
+const session = useSession()
+const { state: quiz, error } = useAsyncState(() => api<BeforeSitting>(`my/quizzes/${id}`), null)
+useHead({ title: () => `${quiz.value?.title ?? 'Quiz'} · Thistle` })
+const password = ref('')
+const problem = ref('')
+const busy = ref(false)
+
+async function start() {
+  busy.value = true
+  problem.value = ''
+  try {
+    const { attempt } = await api<{ attempt: string }>(`my/quizzes/${id}/start`, { method: 'POST', body: { device: thisDevice(), ...(quiz.value?.asksPassword ? { password: password.value } : {}) } })
+    await navigateTo(`/sit/${attempt}`)
+  } catch (failure) { problem.value = sentenceOf(failure) } finally { busy.value = false }
+}
+</script>
+
+<template>
+  <main id="main" class="mx-auto w-full max-w-2xl px-5 py-12">
+    <p v-if="error" role="alert" class="note-stop">{{ sentenceOf(error) }}</p>
+    <template v-if="quiz">
+      <h1 class="text-3xl">{{ quiz.title }}</h1>
+      <p class="mt-1 text-soft">{{ count(quiz.questions, 'question') }} · {{ count(Number(pointsText(quiz.points)), 'point') }}<template v-if="quiz.attempt > 1"> · attempt {{ quiz.attempt }}</template><template v-if="quiz.due"> · due {{ sentenceTime(quiz.due, session.zone) }}</template></p>
+      <WrittenText v-if="quiz.intro" :html="quiz.intro" class="mt-5 text-lg" />
+      <ul class="mt-6 space-y-2 border-l-4 border-rule pl-5 font-serif text-lg">
+        <li v-for="sentence in quiz.told" :key="sentence">{{ sentence }}</li>
+      </ul>
+      <form v-if="quiz.may.may" class="mt-8" @submit.prevent="start">
+        <div v-if="quiz.asksPassword" class="mb-4 max-w-xs">
+          <label class="label" for="quiz-password">Password of this quiz</label>
+          <input id="quiz-password" v-model="password" class="field" autocomplete="off" required>
+        </div>
+        <p v-if="problem" role="alert" class="note-stop mb-4">{{ problem }}</p>
+        <button class="btn btn-main px-6 py-2.5 text-lg" :disabled="busy">Start now</button>
+        <p class="mt-2 text-soft">{{ quiz.may.sentence }}</p>
+      </form>
+      <p v-else class="note-look mt-8">{{ quiz.may.sentence }} <NuxtLink class="link" to="/my">Back to my quizzes</NuxtLink></p>
+    </template>
+  </main>
+</template>

@@ -1,0 +1,100 @@
+<script setup lang="ts">
+import type { Row } from '~~/core/quiz'
+import { rowSize } from '~~/core/quiz/walk'
+import type { Hit } from '~~/server/domain/bank/search'
+
+const store = useQuiz()
+const selected = ref<string | null>(null)
+const forPool = shallowRef<Hit[]>([])
+const sections = computed(() => store.quiz?.content.sections ?? [])
+const starts = computed(() => {
+  let next = 1
+  return sections.value.map((section) => { const first = next; next += section.rows.reduce((total, row) => total + rowSize(row), 0); return first })
+})
+
+/** Where new rows go: after the selected one, else at the end of the last section. */
+const target = computed(() => {
+  for (const [index, section] of sections.value.entries()) {
+    const at = section.rows.findIndex((row) => row.id === selected.value)
+    if (at < 0) continue
+    const last = starts.value[index]! + section.rows.slice(0, at + 1).reduce((total, row) => total + rowSize(row), 0) - 1
+    return { section: section.id, after: selected.value, words: `after row ${last}` }
+  }
+  const section = sections.value.at(-1)
+  return { section: section?.id ?? '', after: section?.rows.at(-1)?.id ?? null, words: section ? `to “${section.title.length > 18 ? `${section.title.slice(0, 17)}…` : section.title}”` : '' }
+})
+
+function addRows(rows: Row[]) {
+  store.make({ do: 'addRows', section: target.value.section, after: target.value.after, rows })
+  selected.value = rows.at(-1)!.id
+}
+function add(hits: Hit[]) {
+  store.learn(hits)
+  addRows(hits.map((hit) => ({ type: 'question', id: newRowId(), question: hit.id, points: hit.points, fixed: false })))
+}
+function makePool(pool: { title: string, draw: number, points: number }) {
+  store.learn(forPool.value)
+  addRows([{ type: 'pool', id: newRowId(), ...pool, questions: forPool.value.map((hit) => hit.id), fixed: false }])
+  forPool.value = []
+}
+
+/** One place up or down, over the border of a section too. */
+async function moveRow(id: string, by: number) {
+  const at = sections.value.findIndex((section) => section.rows.some((row) => row.id === id))
+  const section = sections.value[at]!
+  const index = section.rows.findIndex((row) => row.id === id)
+  const inside = index + by >= 0 && index + by < section.rows.length
+  const next = sections.value[at + by]
+  if (inside) store.make({ do: 'moveRow', row: id, section: section.id, after: by > 0 ? section.rows[index + 1]!.id : section.rows[index - 2]?.id ?? null })
+  else if (next) store.make({ do: 'moveRow', row: id, section: next.id, after: by > 0 ? null : next.rows.at(-1)?.id ?? null })
+  else return
+  announce(inside ? `Moved ${by > 0 ? 'down' : 'up'}.` : `Moved to “${next!.title}”.`, store.undo)
+  await nextTick()
+  document.querySelector<HTMLElement>(`[data-row="${id}"]`)?.focus()
+}
+function moveSection(index: number, by: number) {
+  const rest = sections.value.filter((_, i) => i !== index)
+  const place = index + by
+  if (place < 0 || place > rest.length) return
+  store.make({ do: 'moveSection', section: sections.value[index]!.id, after: rest[place - 1]?.id ?? null })
+  announce(`Section moved ${by > 0 ? 'down' : 'up'}.`, store.undo)
+}
+function addSection() {
+  const id = newRowId()
+  store.make({ do: 'addSection', section: { id, title: `Section ${sections.value.length + 1}`, intro: '', order: 'kept', rows: [] }, after: sections.value.at(-1)?.id ?? null })
+  selected.value = null
+}
+const setTitle = (event: Event) => store.make({ do: 'setContent', values: { title: (event.target as HTMLInputElement).value } })
+</script>
+
+<template>
+  <QuizFrame wide>
+    <template #actions><NuxtLink class="btn" :to="`/quizzes/${store.view?.id}/rules`">Go to rules</NuxtLink></template>
+    <div class="grid lg:h-[calc(100dvh-10.2rem)] lg:grid-cols-[20rem_minmax(0,1fr)_16.5rem]">
+      <QuestionFinder class="max-h-[60dvh] border-b border-rule lg:max-h-none lg:border-b-0 lg:border-r" :place="target.words" @add="add" @pool="forPool = $event" />
+      <div class="min-h-0 overflow-y-auto px-5 py-4">
+        <details class="mb-4 text-[15px]">
+          <summary class="text-soft">Title and what students read first</summary>
+          <div class="mt-2 space-y-3 bg-sheet p-4">
+            <label class="label">Title<input class="field font-normal" maxlength="160" :value="store.quiz?.content.title" @change="setTitle"></label>
+            <div><span class="label">What students read before they start</span><RichText slim label="What students read before they start" :model-value="store.quiz?.content.intro ?? ''" @update:model-value="store.make({ do: 'setContent', values: { intro: $event } })" /></div>
+          </div>
+        </details>
+        <RunningOrderSection
+          v-for="(section, index) in sections" :key="section.id" :section="section" :starts-at="starts[index]!" :selected="selected" :only="sections.length === 1"
+          @select="selected = $event" @move-row="moveRow" @drop-row="(row, to, after) => store.make({ do: 'moveRow', row, section: to, after })" @move-section="moveSection(index, $event)"
+        />
+        <div class="flex flex-wrap gap-2">
+          <button class="btn" @click="addSection">Add a section</button>
+          <button class="btn" @click="addRows([{ type: 'text', id: newRowId(), html: '<p>A text between questions.</p>' }])">Add a text {{ target.words }}</button>
+        </div>
+        <p class="mt-4 text-[13px] text-soft">Rows move by their handle, or with Alt and the arrow keys; Delete takes one out; Ctrl Z takes anything back.</p>
+      </div>
+      <aside class="min-h-0 space-y-6 overflow-y-auto border-rule bg-sheet px-4 py-4 lg:border-l">
+        <FiguresPanel />
+        <div><h2 class="small-head mb-2">Checks</h2><ChecksList class="text-[15px]" :checks="store.checks" /></div>
+      </aside>
+    </div>
+    <PoolDialog :hits="forPool" @close="forPool = []" @make="makePool" />
+  </QuizFrame>
+</template>

@@ -1,0 +1,38 @@
+<script setup lang="ts">
+import { sentenceTime } from '~~/core/kit/words'
+import type { MarkedPaper } from '~~/server/domain/marks/marks'
+
+const route = useRoute()
+const session = useSession()
+const paper = shallowRef<MarkedPaper | null>(null)
+const problem = ref('')
+onMounted(async () => {
+  try { paper.value = await api<MarkedPaper>(`quizzes/${String(route.params.id)}/marks/${String(route.params.attempt)}`) } catch (error) { problem.value = sentenceOf(error) }
+})
+const when = (at: string) => sentenceTime(at, session.zone)
+const reasons: Record<string, string> = { ended: 'came after the end', lease: 'was written on a device that no longer had the paper', page: 'was for a page already left' }
+</script>
+
+<template>
+  <QuizFrame>
+    <div class="mx-auto max-w-3xl">
+      <p><NuxtLink class="link" :to="`/quizzes/${String(route.params.id)}/marks`">All marks</NuxtLink></p>
+      <p v-if="problem" role="alert" class="note-stop mt-3">{{ problem }}</p>
+      <template v-if="paper">
+        <h2 class="mt-1 text-2xl">{{ paper.student }}, attempt {{ paper.attempt.number }}</h2>
+        <p class="text-soft">
+          Started {{ when(paper.attempt.startedAt) }}<template v-if="paper.attempt.handedInAt"> · handed in {{ when(paper.attempt.handedInAt) }}{{ paper.attempt.endedBy === 'clock' ? ' by the clock' : '' }}</template> · edition {{ paper.edition }}
+          <template v-if="paper.attempt.score"> · <strong class="text-ink">{{ paper.attempt.score }} of {{ paper.attempt.possible }}</strong></template><template v-else> · under way</template>
+        </p>
+        <div v-if="paper.aside.length" class="note-look mt-4">
+          <p class="font-semibold">Set aside, and not marked</p>
+          <p v-for="(line, index) in paper.aside" :key="index">Question {{ line.number }}: “{{ line.text || 'cleared' }}” {{ reasons[line.reason] ?? line.reason }} ({{ when(line.arrivedAt) }})</p>
+        </div>
+        <section v-for="section in paper.sections" :key="section.title" class="mt-6">
+          <h3 class="border-b border-ink pb-1 text-xl">{{ section.title }}</h3>
+          <ReviewedQuestion v-for="question in section.questions" :key="question.item" :question="question" />
+        </section>
+      </template>
+    </div>
+  </QuizFrame>
+</template>

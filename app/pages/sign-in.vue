@@ -1,0 +1,63 @@
+<script setup lang="ts">
+import { useAsyncState } from '@vueuse/core'
+
+definePageMeta({ layout: 'bare' })
+useHead({ title: 'Sign in · Thistle' })
+
+interface DemoPerson { id: string, role: 'teacher' | 'student', name: string, classes: string | null }
+
+const session = useSession()
+const route = useRoute()
+const email = ref('')
+const password = ref('')
+const problem = ref('')
+const busy = ref(false)
+const { state: people } = useAsyncState(() => api<DemoPerson[]>('session/demo'), [])
+const groups = computed(() => {
+  const students = Map.groupBy(people.value.filter((each) => each.role === 'student'), (each) => each.classes ?? 'No class')
+  return [['Teachers', people.value.filter((each) => each.role === 'teacher')] as const, ...[...students].map(([name, members]) => [`Students, ${name}`, members] as const)].filter(([, members]) => members.length)
+})
+
+async function enter(how: () => Promise<void>) {
+  busy.value = true
+  problem.value = ''
+  try {
+    await how()
+    const to = String(route.query.to ?? '/')
+    await navigateTo(to.startsWith('/') && !to.startsWith('//') ? to : '/')
+  } catch (error) { problem.value = sentenceOf(error) } finally { busy.value = false }
+}
+</script>
+
+<template>
+  <main id="main" class="mx-auto grid max-w-5xl gap-x-14 gap-y-10 px-6 py-14 md:grid-cols-[20rem_1fr]">
+    <section>
+      <h1 class="text-4xl">Thistle</h1>
+      <p class="mt-2 text-lg text-soft">{{ session.school || 'Quizzes, built, sat and marked.' }}</p>
+      <form class="mt-8 space-y-4" @submit.prevent="enter(() => session.signIn(email, password))">
+        <div>
+          <label class="label" for="email">E-mail</label>
+          <input id="email" v-model="email" class="field" type="email" autocomplete="username" required>
+        </div>
+        <div>
+          <label class="label" for="password">Password</label>
+          <input id="password" v-model="password" class="field" type="password" autocomplete="current-password" required>
+        </div>
+        <p v-if="problem" role="alert" class="note-stop">{{ problem }}</p>
+        <button class="btn btn-main w-full" :disabled="busy">Sign in</button>
+      </form>
+    </section>
+    <section v-if="groups.length" class="border-rule md:border-l md:pl-14">
+      <h2 class="text-xl">Or come in as one of the demo school’s people</h2>
+      <p class="mt-1 text-soft">All of them are made up. Their password is “fair winds”.</p>
+      <div v-for="[name, members] in groups" :key="name" class="mt-6">
+        <h3 class="small-head border-b border-rule pb-1">{{ name }}</h3>
+        <ul class="mt-2 flex flex-wrap gap-2">
+          <li v-for="person in members" :key="person.id">
+            <button class="btn font-normal" :class="person.role === 'teacher' && 'border-petrol font-semibold'" :disabled="busy" @click="enter(() => session.signInAs(person.id))">{{ person.name }}</button>
+          </li>
+        </ul>
+      </div>
+    </section>
+  </main>
+</template>

@@ -1,0 +1,190 @@
+<script setup lang="ts">
+import { onKeyStroke, useEventListener } from '@vueuse/core'
+import { clockTime } from '~~/core/kit/words'
+import { pointsText } from '~~/core/kit/points-text'
+import type { SheetQuestion } from '~~/core/paper/schema'
+
+definePageMeta({ layout: 'bare' })
+const id = String(useRoute().params.id)
+const sitting = useSitting()
+const session = useSession()
+const problem = ref('')
+const here = ref<string | null>(null)
+const asking = ref(false)
+const handing = ref(false)
+const handInProblem = ref('')
+const startedWith = ref(1)
+const { message } = useAnnouncement()
+useHead({ title: () => `${sitting.opened?.sheet.title ?? 'Paper'} · Thistle` })
+
+async function open() {
+  problem.value = ''
+  try {
+    await sitting.open(id)
+    const deadline = sitting.clock?.deadline
+    startedWith.value = deadline ? Math.max(1, Date.parse(deadline) - Date.parse(serverTime())) : 1
+    here.value ??= sitting.questions.find((question) => question.page >= sitting.page)?.id ?? null
+  } catch (error) {
+    if (error instanceof ApiProblem && error.code === 'ended') await navigateTo(`/review/${id}`)
+    else problem.value = sentenceOf(error)
+  }
+}
+onMounted(open)
+onBeforeUnmount(() => sitting.leave())
+useEventListener(window, 'online', () => { void sitting.flush(); void sitting.ask() })
+useEventListener(document, 'visibilitychange', () => { if (document.hidden) void sitting.flush(); else void sitting.ask() })
+watch(() => sitting.phase, (phase) => { if (phase === 'ended') navigateTo(`/review/${id}`) })
+
+const answered = computed(() => new Set(Object.entries(sitting.answers).filter(([, entry]) => entry.response !== null).map(([item]) => item)))
+const flagged = computed(() => new Set(Object.entries(sitting.answers).filter(([, entry]) => entry.flagged).map(([item]) => item)))
+const isForward = computed(() => sitting.opened?.sheet.movement === 'forward')
+const visibleSections = computed(() => sitting.opened?.sheet.sections
+  .map((section) => ({ ...section, entries: section.entries.filter((entry) => entry.page === sitting.page) })).filter((section) => section.entries.length) ?? [])
+const pages = computed(() => sitting.opened?.sheet.pages ?? 1)
+const unanswered = computed(() => sitting.questions.filter((question) => !answered.value.has(question.id)))
+const kept = computed(() => {
+  if (sitting.offline) return { words: 'Connection lost · your answers are kept on this device', tone: 'text-amber' }
+  if (sitting.pending.size) return { words: 'Keeping your answers …', tone: 'text-soft' }
+  return sitting.keptAt ? { words: `All answers kept · ${clockTime(sitting.keptAt, session.zone, true)}`, tone: 'text-green' } : { words: 'Every answer is kept as you give it', tone: 'text-soft' }
+})
+
+async function turnTo(page: number) {
+  if (isForward.value && page < sitting.page) return
+  try {
+    await sitting.goTo(page)
+    here.value = sitting.questions.find((question) => question.page === page)?.id ?? null
+    await nextTick()
+    window.scrollTo({ top: 0 })
+  } catch (error) { announce(sentenceOf(error)) }
+}
+
+async function goTo(item: string) {
+  asking.value = false
+  const question = sitting.questions.find((each) => each.id === item)
+  if (!question) return
+  if (question.page !== sitting.page) await turnTo(question.page)
+  here.value = item
+  await nextTick()
+  const element = document.getElementById(`q-${item}`)
+  element?.scrollIntoView({ block: 'start', behavior: matchMedia('(prefers-reduced-motion: reduce)').matches ? 'auto' : 'smooth' })
+  element?.focus({ preventScroll: true })
+}
+
+function step(by: number) {
+  const list = sitting.questions.filter((question) => question.page === sitting.page)
+  const next = list[list.findIndex((question) => question.id === here.value) + by]
+  if (next) void goTo(next.id)
+  else if (by > 0 && sitting.page < pages.value - 1 && !isForward.value) void turnTo(sitting.page + 1)
+  else if (by < 0 && sitting.page > 0 && !isForward.value) void turnTo(sitting.page - 1)
+}
+
+/** Digits or letters choose, J and K move: only where no field is being written in. */
+onKeyStroke((event) => {
+  const field = (event.target as HTMLElement).closest('input:not([type=radio]):not([type=checkbox]), textarea, [role=dialog]')
+  if (field || event.ctrlKey || event.metaKey || event.altKey || asking.value) return
+  const key = event.key.toLowerCase()
+  if (key === 'j' || key === 'k') { event.preventDefault(); step(key === 'j' ? 1 : -1); return }
+  const question = sitting.questions.find((each) => each.id === here.value)
+  if (question) chooseByKey(question, key)
+})
+
+function chooseByKey(question: SheetQuestion, key: string) {
+  if (question.body.asks !== 'one' && question.body.asks !== 'several') return
+  const index = /^[1-9]$/.test(key) ? Number(key) - 1 : /^[a-i]$/.test(key) ? key.charCodeAt(0) - 97 : -1
+  const option = question.body.options[index]
+  if (!option) return
+  const chosen = sitting.answers[question.id]?.response?.chosen ?? []
+  const next = question.body.asks === 'one' ? [option.id] : chosen.includes(option.id) ? chosen.filter((each) => each !== option.id) : [...chosen, option.id]
+  sitting.change(question.id, { response: next.length ? { chosen: next } : null })
+}
+
+async function handIn() {
+  handing.value = true
+  handInProblem.value = ''
+  try { await sitting.handIn() } catch (error) { handInProblem.value = sentenceOf(error) } finally { handing.value = false }
+}
+
+/** Time is up: by the rule, the page hands in what is there, lets go on, or locks. The server does the same without it. */
+async function timeIsUp() {
+  await sitting.ask()
+  const left = sitting.clock?.deadline ? Date.parse(sitting.clock.deadline) - Date.parse(serverTime()) : 1
+  if (left > 0 || sitting.phase !== 'sitting') return
+  if (sitting.clock?.atDeadline === 'handIn') { asking.value = true; await handIn() }
+}
+</script>
+
+<template>
+  <div v-if="sitting.opened && sitting.phase === 'sitting'" class="flex min-h-dvh flex-col">
+    <header class="sticky top-0 z-20 border-b border-rule bg-sheet">
+      <div class="flex flex-wrap items-center gap-x-5 gap-y-1 px-5 py-2.5">
+        <h1 class="text-lg">{{ sitting.opened.sheet.title }}</h1>
+        <span class="hidden text-soft md:inline">{{ visibleSections[0]?.title }}</span>
+        <div class="ml-auto flex flex-wrap items-center gap-x-4 gap-y-1">
+          <span class="text-[14px]" :class="kept.tone" role="status">{{ kept.words }}</span>
+          <SittingClock :deadline="sitting.clock?.deadline ?? null" :started-with="startedWith" :at-deadline="sitting.clock?.atDeadline ?? 'handIn'" @over="timeIsUp" />
+          <button class="btn" :disabled="!sitting.canWrite" @click="asking = true">Hand in…</button>
+        </div>
+      </div>
+      <p v-if="sitting.lease === 'lost'" role="alert" class="note-look flex flex-wrap items-center gap-3 px-5">
+        This paper is now being written on another device. Here you can only read.
+        <button class="btn" @click="open">Take it back to this device</button>
+      </p>
+      <p v-if="sitting.setAside" role="status" class="note-look px-5">What was written here after another device took over was set aside for your teacher; the paper shows what counts.</p>
+      <p v-if="message" role="alert" class="note-look px-5">{{ message }}</p>
+    </header>
+    <div class="grid grow md:grid-cols-[13rem_1fr]">
+      <aside class="hidden border-r border-rule px-4 py-5 md:block">
+        <RowLine class="sticky top-20" :sheet="sitting.opened.sheet" :answered="answered" :flagged="flagged" :here="here" :closed-before="isForward ? sitting.page : 0" @go="goTo" />
+      </aside>
+      <main id="main" class="w-full max-w-4xl px-5 py-6 md:px-14">
+        <details class="mb-4 border-b border-rule pb-2 md:hidden">
+          <summary class="text-soft">{{ answered.size }} of {{ sitting.questions.length }} answered</summary>
+          <RowLine class="mt-3" :sheet="sitting.opened.sheet" :answered="answered" :flagged="flagged" :here="here" :closed-before="isForward ? sitting.page : 0" @go="goTo" />
+        </details>
+        <section v-for="section in visibleSections" :key="section.title" class="mb-8">
+          <h2 v-if="visibleSections.length > 1 || section.intro" class="mb-2 text-xl">{{ section.title }}</h2>
+          <WrittenText v-if="section.intro" :html="section.intro" class="mb-5 text-soft" />
+          <template v-for="(entry, index) in section.entries" :key="entry.type === 'question' ? entry.id : index">
+            <WrittenText v-if="entry.type === 'text'" :html="entry.html" class="mb-6 text-lg" />
+            <article v-else :id="`q-${entry.id}`" tabindex="-1" class="mb-10 scroll-mt-24 outline-none" :aria-labelledby="`n-${entry.id}`" @focusin="here = entry.id">
+              <p :id="`n-${entry.id}`" class="text-[15px]" :class="here === entry.id ? 'text-bloom' : 'text-soft'">Question {{ entry.number }} · {{ pointsText(entry.points) }} {{ entry.points === 1 ? 'point' : 'points' }}</p>
+              <WrittenText :id="`s-${entry.id}`" :html="entry.stem" :language="entry.language" class="mb-4 mt-0.5 text-xl" />
+              <AnswerField
+                :body="entry.body" :name="entry.id" :labelledby="`s-${entry.id}`" :model-value="sitting.answers[entry.id]?.response ?? null" :readonly="!sitting.canWrite" :struck="sitting.struck[entry.id] ?? []"
+                @update:model-value="sitting.change(entry.id, { response: $event })"
+              >
+                <template #beside="{ option, letter }">
+                  <button type="button" class="btn btn-quiet px-1.5 text-[13px]" :aria-pressed="(sitting.struck[entry.id] ?? []).includes(option)" :aria-label="`Strike out ${letter}`" title="Strike out" @click="sitting.strike(entry.id, option)">
+                    <span aria-hidden="true" class="line-through">{{ letter }}</span>
+                  </button>
+                </template>
+              </AnswerField>
+              <button
+                type="button" class="btn btn-quiet mt-2 text-[15px]" :class="flagged.has(entry.id) && 'text-bloom!'" :aria-pressed="flagged.has(entry.id)" :disabled="!sitting.canWrite"
+                @click="sitting.change(entry.id, { flagged: !flagged.has(entry.id) })"
+              ><span aria-hidden="true">⚑</span> {{ flagged.has(entry.id) ? 'Marked to come back to' : 'Come back to this' }}</button>
+            </article>
+          </template>
+        </section>
+        <nav v-if="pages > 1" aria-label="Pages" class="flex items-center justify-between border-t border-rule pt-4">
+          <button class="btn" :disabled="sitting.page === 0 || isForward" @click="turnTo(sitting.page - 1)">Previous page</button>
+          <span class="text-soft">Page {{ sitting.page + 1 }} of {{ pages }}<template v-if="isForward"> · forward only</template></span>
+          <button v-if="sitting.page < pages - 1" class="btn btn-main" @click="turnTo(sitting.page + 1)">{{ isForward ? 'Close this page and go on' : 'Next page' }}</button>
+          <button v-else class="btn btn-main" :disabled="!sitting.canWrite" @click="asking = true">Hand in…</button>
+        </nav>
+      </main>
+    </div>
+    <HandInDialog
+      :open="asking" :unanswered="unanswered" :flagged="sitting.questions.filter((question) => flagged.has(question.id))" :busy="handing" :problem="handInProblem" :may-return="!isForward"
+      @close="asking = false" @go="goTo" @hand-in="handIn"
+    />
+  </div>
+  <main v-else id="main" class="mx-auto max-w-xl px-6 py-24">
+    <template v-if="problem">
+      <h1 class="text-2xl">The paper cannot be opened</h1>
+      <p class="mt-3 text-lg">{{ problem }}</p>
+      <div class="mt-6 flex gap-3"><button class="btn btn-main" @click="open">Try again</button><NuxtLink class="btn" to="/my">My quizzes</NuxtLink></div>
+    </template>
+    <p v-else class="text-soft" role="status">Loading the paper …</p>
+  </main>
+</template>
