@@ -18,7 +18,7 @@ export default defineNuxtConfig({
   },
   experimental: { appManifest: false, payloadExtraction: false },
   typescript: { strict: true, tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } },
-  vite: { plugins: [tailwind()], build: { target: 'es2023' } },
+  vite: { plugins: [tailwind()], build: { target: 'es2023', assetsInlineLimit: 0 } },
   nitro: { errorHandler: '~~/server/error', compressPublicAssets: { gzip: true, brotli: true } },
   // The session is asked for once, by our own store.
   auth: { loadStrategy: 'none' },

@@ -6,8 +6,8 @@ export default defineConfig({
     projects: [
       { test: { name: 'unit', include: ['core/**/*.test.ts', 'app/**/*.test.ts', 'demo/**/*.test.ts'] } },
       { test: { name: 'published', include: ['tests/published/**/*.test.ts'] } },
-      { test: { name: 'server', include: ['server/**/*.test.ts', 'tests/server/**/*.test.ts'], testTimeout: 60_000, hookTimeout: 60_000, fileParallelism: false } },
-      { test: { name: 'e2e', include: ['tests/e2e/**/*.test.ts'], testTimeout: 120_000, hookTimeout: 120_000, fileParallelism: false } },
+      { test: { name: 'server', include: ['server/**/*.test.ts', 'tests/server/**/*.test.ts'], globalSetup: 'tests/support/mariadb.ts', testTimeout: 60_000, hookTimeout: 60_000, fileParallelism: false } },
+      { test: { name: 'e2e', include: ['tests/e2e/**/*.test.ts'], globalSetup: 'tests/support/mariadb.ts', testTimeout: 120_000, hookTimeout: 120_000, fileParallelism: false } },
     ],
   },
 })

@@ -12,6 +12,11 @@ export function onDay(first: Instant, days: number, time: string): Instant {
   return fromLocal(`${DateTime.fromISO(first, { zone }).plus({ days }).toFormat('yyyy-MM-dd')}T${time}`, zone)
 }
 
+/** Days from the first start to a weekday (1 Monday … 7 Sunday): the next one after it, and whole weeks from there. */
+export function daysTo(first: Instant, weekday: number, weeks = 0): number {
+  return ((weekday - DateTime.fromISO(first, { zone }).weekday + 6) % 7) + 1 + weeks * 7
+}
+
 const row = (question: string, points = 1) => ({ type: 'question' as const, id: `r-${question.slice(2)}`, question, points, fixed: false })
 const pool = (id: string, title: string, questions: string[], draw: number, points = 1) => ({ type: 'pool' as const, id, title, questions, draw, points, fixed: false })
 const section = (id: string, title: string, order: Section['order'], rows: Section['rows'], intro = ''): Section => ({ id, title, intro, order, rows })
@@ -50,11 +55,13 @@ const chartSections = [
 /** One being composed, one scheduled, one open with sittings under way, one closed with marks. */
 export function demoQuizzes(first: Instant): DemoQuiz[] {
   const at = (days: number, time: string) => onDay(first, days, time)
+  const [tuesday, saturday] = [daysTo(first, 2), daysTo(first, 6)]
+  const [lastTuesday, lastSaturday] = [daysTo(first, 2, -3), daysTo(first, 6, -3)]
   return [
     {
       id: 'quiz-tides', title: 'Tides and tidal heights', intro: '', sections: tidesSections, made: at(-3, '18:40'), opened: null,
       rules: {
-        windows: [window('w-tue', ['c-tuesday'], at(1, '19:00'), at(1, '21:00'), at(1, '21:00')), window('w-sat', ['c-saturday'], at(5, '09:30'), at(5, '12:00'), at(5, '12:00'))],
+        windows: [window('w-tue', ['c-tuesday'], at(tuesday, '19:00'), at(tuesday, '21:00'), at(tuesday, '21:00')), window('w-sat', ['c-saturday'], at(saturday, '09:30'), at(saturday, '12:00'), at(saturday, '12:00'))],
         attempts: { ...defaultRules.attempts, count: 2, wait: 24 * 60 },
         release: { ...defaultRelease, key: { ...defaultRelease.key, from: { at: 'windowClosed', offset: 0 } } },
       },
@@ -71,9 +78,9 @@ export function demoQuizzes(first: Instant): DemoQuiz[] {
       },
     },
     {
-      id: 'quiz-chart', title: 'Compass, speed and distance', intro: '', sections: chartSections, made: at(-20, '18:30'), opened: at(-15, '18:00'),
+      id: 'quiz-chart', title: 'Compass, speed and distance', intro: '', sections: chartSections, made: at(-35, '18:30'), opened: at(-30, '18:00'),
       rules: {
-        windows: [window('w-tue', ['c-tuesday'], at(-14, '19:00'), at(-14, '21:00'), at(-14, '20:30')), window('w-sat', ['c-saturday'], at(-10, '09:30'), at(-10, '12:00'))],
+        windows: [window('w-tue', ['c-tuesday'], at(lastTuesday, '19:00'), at(lastTuesday, '21:00'), at(lastTuesday, '20:30')), window('w-sat', ['c-saturday'], at(lastSaturday, '09:30'), at(lastSaturday, '12:00'))],
         limit: 30, release: { ...defaultRelease, marks: { ...defaultRelease.marks, from: { at: 'everyoneDone', offset: 0 } }, class: { from: { at: 'everyoneDone', offset: 0 }, until: null, once: false, ifPassed: false } },
       },
     },

@@ -20,7 +20,7 @@ import { inventedAnswer } from './answers'
 import { bank } from './bank'
 import { objectiveId, objectives } from './objectives'
 import { accommodations, classes, demoPassword, email, personId, teachers } from './people'
-import { demoQuizzes, editsFor, onDay, zone, type DemoQuiz } from './quizzes'
+import { daysTo, demoQuizzes, editsFor, onDay, zone, type DemoQuiz } from './quizzes'
 
 export const demoSchool = 'gannet'
 
@@ -29,7 +29,7 @@ export async function seedDemo(database: Database, now: Instant): Promise<boolea
   if (await database.one('SELECT 1 AS yes FROM school LIMIT 1')) return false
   await seedPeople(database)
   const maren = (await findPerson(database, teachers[0][0]))!
-  await seedBank(database, maren, plus(now, -40 * 24 * 60 * minute))
+  await seedBank(database, maren, plus(now, -60 * 24 * 60 * minute))
   for (const quiz of demoQuizzes(now)) await seedQuiz(database, maren, quiz)
   await database.run('INSERT INTO quiz_teacher (quiz_id, person_id) VALUES (?, ?)', ['quiz-tides', teachers[1][0]])
   await seedSittings(database, now)
@@ -93,10 +93,10 @@ const abilityOf = (index: number) => 0.45 + ((index * 37) % 50) / 100
 async function seedSittings(database: Database, now: Instant): Promise<void> {
   const [tuesday, saturday] = classes
   for (const [i, name] of tuesday.students.entries()) {
-    if (i !== 9) await sit(database, personId(name), 'quiz-chart', plus(onDay(now, -14, '19:02'), i * 3 * minute), Math.min(29, 14 + (i * 5) % 17), abilityOf(i))
+    if (i !== 9) await sit(database, personId(name), 'quiz-chart', plus(onDay(now, daysTo(now, 2, -3), '19:02'), i * 3 * minute), Math.min(29, 14 + (i * 5) % 17), abilityOf(i))
   }
   for (const [i, name] of saturday.students.entries()) {
-    if (i !== 4) await sit(database, personId(name), 'quiz-chart', plus(onDay(now, -10, '09:34'), i * 4 * minute), Math.min(29, 12 + (i * 7) % 18), abilityOf(i + 3))
+    if (i !== 4) await sit(database, personId(name), 'quiz-chart', plus(onDay(now, daysTo(now, 6, -3), '09:34'), i * 4 * minute), Math.min(29, 12 + (i * 7) % 18), abilityOf(i + 3))
   }
   const evening = iso(Math.min(ms(onDay(now, -1, '18:30')), ms(now) - 3 * 60 * minute))
   for (const [i, name] of tuesday.students.slice(0, 6).entries()) await sit(database, personId(name), 'quiz-buoys', plus(evening, i * 6 * minute), 12 + i, abilityOf(i + 1))

@@ -31,6 +31,8 @@ export function plainText(source: string): string {
   return source
     .replace(/<span[^>]*data-latex="([^"]*)"[^>]*>(?:<\/span>|[\s\S]*?<!--maths--><\/span>)/g, ' $1 ')
     .replace(/<img[^>]*alt="([^"]*)"[^>]*>/g, ' $1 ')
+    // Lowered and raised letters belong to the word they stand in; blocks part words.
+    .replace(/<\/?(?:sub|sup|strong|em|u|s|a|code|span)\b[^>]*>/g, '')
     .replace(/<[^>]+>/g, ' ')
     .replace(/&nbsp;/g, ' ').replace(/&lt;/g, '<').replace(/&gt;/g, '>').replace(/&quot;/g, '"').replace(/&#39;/g, '\'').replace(/&amp;/g, '&')
     .replace(/\s+/g, ' ').trim()

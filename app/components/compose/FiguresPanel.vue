@@ -28,14 +28,14 @@ const minutes = (seconds: number) => (seconds < 90 ? `${seconds} s` : `${Math.ro
 
 <template>
   <section aria-label="Figures" class="space-y-5">
-    <dl v-if="figures" class="grid grid-cols-[1fr_auto] gap-x-3 gap-y-1.5">
+    <dl v-if="figures" class="grid grid-cols-[1fr_auto] gap-x-3 gap-y-1 text-[15px]">
       <dt class="small-head col-span-2">This quiz</dt>
       <dt>Questions each sits</dt><dd class="text-right font-semibold">{{ figures.questions }}</dd>
       <dt>Points</dt><dd class="text-right font-semibold">{{ figures.points }}</dd>
-      <dt>Expected times, added up</dt><dd class="text-right font-semibold">{{ minutes(figures.seconds) }}</dd>
+      <dt>Expected time</dt><dd class="text-right font-semibold">{{ minutes(figures.seconds) }}</dd>
       <dt class="small-head col-span-2 mt-3">Between papers</dt>
-      <dt>Questions two papers share</dt><dd class="text-right font-semibold">{{ about }}{{ figures.shared.toFixed(1) }} of {{ figures.questions }}</dd>
-      <template v-if="figures.papers"><dt>Different sets of questions</dt><dd class="text-right font-semibold">{{ figures.papers }}</dd></template>
+      <dt>Two papers share</dt><dd class="text-right font-semibold">{{ about }}{{ figures.shared.toFixed(1) }} of {{ figures.questions }}</dd>
+      <template v-if="figures.papers"><dt>Different sets</dt><dd class="text-right font-semibold">{{ figures.papers }}</dd></template>
     </dl>
     <div v-if="figures?.coverage.length">
       <h2 class="small-head">Objectives on every paper</h2>

@@ -37,11 +37,11 @@ const number = (event: Event) => Number((event.target as HTMLInputElement).value
     :data-row="row.id" tabindex="0" class="group border-b border-rule" :class="[row.type === 'pool' && 'bg-petrol-tint', selected && 'shadow-[inset_3px_0_0_var(--bloom)]']"
     :aria-label="`${numbers ? `Row ${numbers}: ` : ''}${title}`" aria-keyshortcuts="Alt+ArrowUp Alt+ArrowDown Delete" @focus="emit('select')" @click="emit('select')" @keydown="keys"
   >
-    <div class="grid grid-cols-[1.2rem_2.2rem_1fr_auto_3.2rem] items-baseline gap-x-2 py-2">
+    <div class="grid grid-cols-[1rem_2.1rem_1fr_auto_2.4rem] items-baseline gap-x-2 py-1.5">
       <span class="drag-handle cursor-grab self-center text-soft opacity-40 group-hover:opacity-100" aria-hidden="true"><GripVertical :size="16" /></span>
       <span class="text-right text-[14px] text-soft">{{ numbers }}</span>
       <button class="min-w-0 text-left" :aria-expanded="open" @click="open = !open">
-        <span class="line-clamp-2" :class="row.type === 'pool' ? 'font-semibold text-petrol' : 'font-serif text-[17px]'">{{ title }}</span>
+        <span class="line-clamp-2" :class="row.type === 'pool' ? 'font-semibold text-petrol' : 'font-serif text-[15.5px] leading-snug'">{{ title }}</span>
         <span v-if="dots" class="block text-[11px] tracking-[0.2em] text-petrol" aria-hidden="true">{{ '●'.repeat(dots.drawn) }}{{ '○'.repeat(dots.rest) }}<template v-if="dots.more"> +{{ dots.more }}</template></span>
       </button>
       <span class="text-right text-[13px] text-soft">

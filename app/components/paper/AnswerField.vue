@@ -57,7 +57,6 @@ const write = (value: string) => emit('update:modelValue', value === '' ? null :
         <slot name="beside" :option="option.id" :letter="letter(index)" />
       </div>
     </div>
-    <button v-if="!readonly && body.asks === 'one' && chosen.length" type="button" class="btn btn-quiet mt-1 text-[14px]" @click="emit('update:modelValue', null)">Clear my choice</button>
   </div>
   <div v-else>
     <div class="flex flex-wrap items-center gap-3 text-lg">

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { count, sentenceTime } from '~~/core/kit/words'
+import { clockTime, count, sentenceTime } from '~~/core/kit/words'
 import { facetLabels } from '~~/core/release/schema'
 import { dayLine, type ReleaseLane } from '~~/core/schedule/day-line'
 import { dayScale } from '~~/core/schedule/day-scale'
@@ -28,8 +28,12 @@ const scale = computed(() => {
   const known = [starts, ends, now.value, ...dues, ...sitting.flatMap((lane) => lane.spans.flatMap((span) => [span.opens, span.closes, span.reach])), ...release.flatMap((lane) => lane.spans.map((span) => span.from))]
   return dayScale(known.filter((at): at is string => Boolean(at)), session.zone)
 })
-const left = (at: string) => `${(scale.value!.at(at) * 94).toFixed(2)}%`
-const width = (from: string, to: string | null) => (to === null ? `${(100 - scale.value!.at(from) * 94).toFixed(2)}%` : `${Math.max(0.4, (scale.value!.at(to) - scale.value!.at(from)) * 94).toFixed(2)}%`)
+/** Percent of the width that the scale takes: the rest is for words that begin at its end. */
+const room = 85
+const left = (at: string) => `${(scale.value!.at(at) * room).toFixed(2)}%`
+const width = (from: string, to: string | null) => (to === null ? `${(100 - scale.value!.at(from) * room).toFixed(2)}%` : `${Math.max(0.4, (scale.value!.at(to) - scale.value!.at(from)) * room).toFixed(2)}%`)
+
+const hours = (span: { opens: string, closes: string | null }) => `${clockTime(span.opens, session.zone)}–${span.closes ? clockTime(span.closes, session.zone) : ''}`
 
 const momentWords: Record<string, string> = { handIn: 'as soon as handed in', marked: 'as soon as marked', attemptsUsed: 'when attempts are used up', due: 'at the due time', windowClosed: 'when the window has closed', everyoneDone: 'when everyone is done', teacher: 'when you release it', instant: 'at a set time' }
 function spanWords(lane: ReleaseLane, span: ReleaseLane['spans'][number]): string {
@@ -49,7 +53,7 @@ function spanWords(lane: ReleaseLane, span: ReleaseLane['spans'][number]): strin
       <div class="grid grid-cols-[12rem_1fr]">
         <span class="text-soft" title="Days in which nothing happens are drawn narrow">not to scale</span>
         <div class="relative h-6 border-b border-rule">
-          <span v-for="tick in scale.ticks" :key="tick.at" class="absolute -translate-x-1/2 whitespace-nowrap text-soft" :style="{ left: `${tick.at * 94}%` }">{{ tick.label }}</span>
+          <span v-for="tick in scale.ticks" :key="tick.at" class="absolute -translate-x-1/2 whitespace-nowrap text-soft" :style="{ left: `${tick.at * room}%` }">{{ tick.label }}</span>
         </div>
       </div>
       <div class="relative">
@@ -59,11 +63,11 @@ function spanWords(lane: ReleaseLane, span: ReleaseLane['spans'][number]): strin
         </div>
         <h3 class="small-head pb-0.5 pt-4 text-[13px]!">Who may sit, and when</h3>
         <ul>
-          <li v-for="lane in line.sitting" :key="lane.key" class="grid grid-cols-[12rem_1fr] items-center border-b border-rule/60 py-1">
+          <li v-for="lane in line.sitting" :key="lane.key" class="grid grid-cols-[12rem_1fr] items-center border-b border-rule/60 py-0.5">
             <span class="truncate pr-2 text-[14px]">{{ lane.name }} <span class="text-soft">{{ lane.note }}</span></span>
             <div class="relative h-4">
               <template v-for="span in lane.spans" :key="span.window">
-                <span class="absolute inset-y-0 rounded-l bg-petrol" :style="{ left: left(span.opens), width: width(span.opens, span.closes) }"><span class="sr-only">from {{ when(span.opens) }} {{ span.closes ? `to ${when(span.closes)}` : 'without an end' }}</span></span>
+                <span class="absolute inset-y-0 rounded-l bg-petrol" :style="{ left: left(span.opens), width: width(span.opens, span.closes) }"><span class="sr-only">from {{ when(span.opens) }} {{ span.closes ? `to ${when(span.closes)}` : 'without an end' }}</span><span class="block overflow-hidden whitespace-nowrap px-1.5 text-[12px] font-semibold leading-4 text-petrol-ink" aria-hidden="true">{{ hours(span) }}</span></span>
                 <span v-if="span.closes && span.reach && span.reach > span.closes" class="hatched absolute inset-y-0 rounded-r" :style="{ left: left(span.closes), width: width(span.closes, span.reach) }" :title="`A clock may run until ${when(span.reach)}`"><span class="sr-only">a running clock may reach {{ when(span.reach) }}</span></span>
               </template>
             </div>
@@ -71,7 +75,7 @@ function spanWords(lane: ReleaseLane, span: ReleaseLane['spans'][number]): strin
         </ul>
         <h3 class="small-head pb-0.5 pt-3 text-[13px]!">What students see afterwards</h3>
         <ul>
-          <li v-for="lane in line.release" :key="lane.facet" class="grid grid-cols-[12rem_1fr] items-center border-b border-rule/60 py-1">
+          <li v-for="lane in line.release" :key="lane.facet" class="grid grid-cols-[12rem_1fr] items-center border-b border-rule/60 py-0.5">
             <span class="truncate pr-2 text-[14px]">{{ facetLabels[lane.facet] }}</span>
             <div class="relative h-5">
               <template v-for="(span, index) in lane.spans" :key="index">

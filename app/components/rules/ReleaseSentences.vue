@@ -24,7 +24,7 @@ function words(rule: FacetRule): string {
 <template>
   <section>
     <h2 class="border-b border-ink pb-1.5 text-xl">What students see afterwards</h2>
-    <dl class="mt-2 grid grid-cols-[auto_1fr] items-baseline gap-x-4 font-serif text-[17px] leading-9">
+    <dl class="mt-2 grid grid-cols-[auto_1fr] items-baseline gap-x-4 font-serif text-base leading-8">
       <template v-for="name in facetNames" :key="name">
         <dt>{{ facetLabels[name] }}</dt>
         <dd>

@@ -31,7 +31,7 @@ const password = ref('')
 <template>
   <section>
     <h2 class="border-b border-ink pb-1.5 text-xl">Sitting</h2>
-    <div class="mt-2 space-y-1.5 font-serif text-[17px] leading-9">
+    <div class="mt-2 space-y-1.5 font-serif text-base leading-8">
       <WindowSentence v-for="window in rules.windows" :key="window.id" :window="window" :classes="classes" @set="setWindow(window.id, $event)" @remove="removeWindow(window.id)" />
       <p v-if="!rules.windows.length" class="text-soft">Nobody can sit it yet.</p>
       <button class="btn font-sans" @click="addWindow">Add a window</button>

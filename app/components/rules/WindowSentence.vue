@@ -26,7 +26,7 @@ const names = computed(() => list(span.classes.map((id) => classes.find((each) =
 </script>
 
 <template>
-  <p class="leading-9">
+  <p class="leading-8">
     <SentenceValue :words="names" name="Classes"><label v-for="each in classes" :key="each.id" class="flex items-center gap-2 py-0.5"><input type="checkbox" class="accent-petrol" :checked="span.classes.includes(each.id)" @change="toggle(each.id)"> {{ each.name }}</label></SentenceValue>
     may start from <SentenceValue :words="when(span.opens, '')" name="Opens"><label class="label">Opens<input class="field" type="datetime-local" :value="local(span.opens)" @change="set('opens', $event)"></label></SentenceValue>
     <SentenceValue :words="span.closes ? `until ${when(span.closes, '')}` : 'without an end'" name="Closes">

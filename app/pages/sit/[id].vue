@@ -154,15 +154,18 @@ async function timeIsUp() {
                 @update:model-value="sitting.change(entry.id, { response: $event })"
               >
                 <template #beside="{ option, letter }">
-                  <button type="button" class="btn btn-quiet px-1.5 text-[13px]" :aria-pressed="(sitting.struck[entry.id] ?? []).includes(option)" :aria-label="`Strike out ${letter}`" title="Strike out" @click="sitting.strike(entry.id, option)">
+                  <button type="button" class="btn btn-quiet min-w-9 px-1.5 text-[13px]" :aria-pressed="(sitting.struck[entry.id] ?? []).includes(option)" :aria-label="`Strike out ${letter}`" title="Strike out" @click="sitting.strike(entry.id, option)">
                     <span aria-hidden="true" class="line-through">{{ letter }}</span>
                   </button>
                 </template>
               </AnswerField>
-              <button
-                type="button" class="btn btn-quiet mt-2 text-[15px]" :class="flagged.has(entry.id) && 'text-bloom!'" :aria-pressed="flagged.has(entry.id)" :disabled="!sitting.canWrite"
+              <div class="-ml-2 mt-1.5 flex flex-wrap gap-x-3">
+                <button
+                  type="button" class="btn btn-quiet text-[15px]" :class="flagged.has(entry.id) && 'text-bloom!'" :aria-pressed="flagged.has(entry.id)" :disabled="!sitting.canWrite"
                 @click="sitting.change(entry.id, { flagged: !flagged.has(entry.id) })"
-              ><span aria-hidden="true">⚑</span> {{ flagged.has(entry.id) ? 'Marked to come back to' : 'Come back to this' }}</button>
+                ><span aria-hidden="true">⚑</span> {{ flagged.has(entry.id) ? 'Marked to come back to' : 'Come back to this' }}</button>
+                <button v-if="entry.body.asks === 'one' && answered.has(entry.id) && sitting.canWrite" type="button" class="btn btn-quiet text-[15px]" @click="sitting.change(entry.id, { response: null })">Clear my choice</button>
+              </div>
             </article>
           </template>
         </section>

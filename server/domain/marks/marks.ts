@@ -9,7 +9,7 @@ import { loadEdition } from '../quizzes/edition'
 import { currentState, loadQuiz } from '../quizzes/quizzes'
 import { assignedTo } from '../quizzes/roster'
 import { graded } from '../reviews/context'
-import { everything, reviewedSections, type ReviewedSection } from '../reviews/paper-view'
+import { answerWords, everything, reviewedSections, type ReviewedSection } from '../reviews/paper-view'
 import { loadMarks } from '../reviews/review'
 import { loadAnswers, loadAttempt, loadAttempts, loadPaper, type Attempt } from '../sittings/attempts'
 import { settle } from '../sittings/end'
@@ -87,9 +87,8 @@ export async function markedPaper(database: Database, quizId: string, attemptId:
   ])
   const sections = reviewedSections(paper, edition, answers, marks, everything)
   const numbers = new Map(sections.flatMap((section) => section.questions.map((question) => [question.item, question.number])))
-  const asideViews = reviewedSections(paper, edition, aside.map((each) => ({ item: each.item, response: each.response === null ? null : fromJson(each.response), flagged: false, lease: 0, seq: 0, keptAt: null })), [], everything).flatMap((section) => section.questions)
   return {
     quiz: quizId, title: quiz.content.title, student: person?.name ?? 'Unknown', attempt: shown(attempt, [], quiz.rules.grade.decimals), edition: edition.number, sections,
-    aside: aside.map((each) => ({ number: numbers.get(each.item) ?? null, text: asideViews.find((view) => view.item === each.item)?.answer?.text ?? '', arrivedAt: fromSql(each.arrived_at), reason: each.reason })),
+    aside: aside.map((each) => ({ number: numbers.get(each.item) ?? null, text: answerWords(paper, edition, each.item, each.response === null ? null : fromJson(each.response)), arrivedAt: fromSql(each.arrived_at), reason: each.reason })),
   }
 }

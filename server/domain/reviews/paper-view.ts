@@ -36,6 +36,15 @@ function keyOptions(question: Question, options: Paper['items'][number]['options
   return options.filter((option) => right.has(option.option)).map((option) => option.id)
 }
 
+/** A kept answer to an item in words for people; empty for none. */
+export function answerWords(paper: Paper, edition: Edition, itemId: string, response: unknown): string {
+  const item = paper.items.find((each) => each.id === itemId)
+  if (!item) return ''
+  const { question } = edition.questions[item.question]!
+  const authored = authoredAnswer(question, item, response)
+  return authored === undefined ? '' : kindOf(question.kind).answerText(question.body, authored)
+}
+
 /** A paper with what may be seen of it: the one builder for the student's review and the teacher's view. */
 export function reviewedSections(paper: Paper, edition: Edition, answers: readonly KeptAnswer[], marks: readonly KeptMark[], sight: Sight): ReviewedSection[] {
   let number = 0
@@ -53,7 +62,7 @@ export function reviewedSections(paper: Paper, edition: Edition, answers: readon
         number: ++number,
         item: item.id,
         question: sight.questions ? { stem: question.stem, body: kind.seal(question.body, item.options) } : null,
-        answer: sight.answers ? { given, text: authored === undefined ? '' : kind.answerText(question.body, authored) } : null,
+        answer: sight.answers ? { given, text: answerWords(paper, edition, item.id, given) } : null,
         mark: sight.marks && mark ? { points: pointsText(mark.points), possible: pointsText(mark.possible), verdict: verdictOf(mark) } : null,
         key: sight.key ? { text: kind.keyText(question.body), options: keyOptions(question, item.options) } : null,
         comments: sight.comments ? commentsFor(question, authored) : null,

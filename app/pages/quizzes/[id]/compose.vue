@@ -70,7 +70,7 @@ const setTitle = (event: Event) => store.make({ do: 'setContent', values: { titl
 <template>
   <QuizFrame wide>
     <template #actions><NuxtLink class="btn" :to="`/quizzes/${store.view?.id}/rules`">Go to rules</NuxtLink></template>
-    <div class="grid lg:h-[calc(100dvh-10.2rem)] lg:grid-cols-[20rem_minmax(0,1fr)_16.5rem]">
+    <div class="grid lg:h-[calc(100dvh-8.75rem)] lg:grid-cols-[20rem_minmax(0,1fr)_16.5rem]">
       <QuestionFinder class="max-h-[60dvh] border-b border-rule lg:max-h-none lg:border-b-0 lg:border-r" :place="target.words" @add="add" @pool="forPool = $event" />
       <div class="min-h-0 overflow-y-auto px-5 py-4">
         <details class="mb-4 text-[15px]">

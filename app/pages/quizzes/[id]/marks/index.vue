@@ -75,7 +75,7 @@ async function closeNow() {
             </thead>
             <tbody v-for="student in shown" :key="student.id" class="border-b border-rule align-top">
               <tr v-for="(attempt, index) in student.attempts.length ? student.attempts : [null]" :key="attempt?.id ?? student.id">
-                <th v-if="index === 0" scope="rowgroup" :rowspan="Math.max(1, student.attempts.length)" class="py-2 pr-4 font-normal"><span class="font-semibold">{{ student.name }}</span><span class="block text-[13px] text-soft">{{ student.classes.join(', ') }}</span></th>
+                <th v-if="index === 0" scope="rowgroup" :rowspan="Math.max(1, student.attempts.length)" class="py-2 pr-4 font-normal"><span class="font-semibold">{{ student.name }}</span><span v-if="only === 'all'" class="ml-2 text-[13px] text-soft">{{ student.classes.join(', ') }}</span></th>
                 <template v-if="attempt">
                   <td class="py-2 pr-4">
                     <NuxtLink class="link" :to="`/quizzes/${id}/marks/${attempt.id}`">Attempt {{ attempt.number }}</NuxtLink>
