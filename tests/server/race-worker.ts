@@ -28,7 +28,7 @@ async function save({ attempt, items }: Task) {
 /** All processes come to a sitting at the same moment, the ends a few milliseconds apart from round to round. */
 const spread = { save: 0, hand: 5 + 2 * Number(number), sweep: 3 }[role]
 async function turn(round: number) {
-  const at = Number(begins) + round * 12 + (round * spread) % 11
+  const at = Number(begins) + round * 16 + (role === 'save' ? 0 : 4 + (round * spread) % 11)
   const wait = at - Date.now()
   if (wait > 0) await new Promise((done) => setTimeout(done, wait))
 }

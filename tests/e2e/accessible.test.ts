@@ -1,0 +1,53 @@
+/** axe finds nothing on any view, wide and on a phone. */
+import axe from 'axe-core'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { iso } from '../../core/kit/time'
+import type { Database } from '../../server/database/database'
+import { startSitting } from '../../server/domain/sittings/start'
+import { closeBrowser, visitor, type Visitor } from '../support/browser'
+import { freshDatabase, person } from '../support/database'
+import { startServer, type RunningServer } from '../support/server'
+
+let db: Database
+let server: RunningServer
+const who: Record<string, Visitor> = {}
+const ids: Record<string, string> = {}
+
+beforeAll(async () => {
+  const now = iso(Date.now())
+  const fresh = await freshDatabase('e2e_axe', now)
+  db = fresh.db
+  server = await startServer(fresh.url)
+  ids.sitting = (await startSitting(db, await person(db, 'p-silas-penn'), 'quiz-buoys', 'other', undefined, now)).attempt
+  ids.marked = (await db.one<{ id: string }>('SELECT id FROM attempt WHERE quiz_id = \'quiz-chart\' AND student_id = \'p-silas-penn\''))!.id
+  who.nobody = await visitor(server.address, null)
+  who.teacher = await visitor(server.address, 'Maren Holt')
+  who.student = await visitor(server.address, 'Silas Penn')
+})
+afterAll(async () => { await closeBrowser(); await server.stop(); await db.close() })
+
+const views: [string, string, () => string][] = [
+  ['sign-in', 'nobody', () => '/sign-in'], ['today', 'teacher', () => '/today'], ['bank', 'teacher', () => '/bank'],
+  ['editor, choice', 'teacher', () => '/bank/new?kind=choice'], ['editor, choices', 'teacher', () => '/bank/new?kind=choices'], ['editor, number', 'teacher', () => '/bank/q-twelfths-2'], ['editor, text', 'teacher', () => '/bank/q-lat'],
+  ['quizzes', 'teacher', () => '/quizzes'], ['compose', 'teacher', () => '/quizzes/quiz-tides/compose'], ['rules', 'teacher', () => '/quizzes/quiz-tides/rules'],
+  ['marks', 'teacher', () => '/quizzes/quiz-chart/marks'], ['one paper', 'teacher', () => `/quizzes/quiz-chart/marks/${ids.marked}`], ['classes', 'teacher', () => '/classes'],
+  ['my quizzes', 'student', () => '/my'], ['before sitting', 'student', () => '/my/quiz-buoys'], ['sitting', 'student', () => `/sit/${ids.sitting}`], ['review', 'student', () => `/review/${ids.marked}`],
+]
+
+describe.each([['1280', { width: 1280, height: 800 }], ['390', { width: 390, height: 800 }]] as const)('at %s pixels', (_name, size) => {
+  it.each(views)('%s', async (_view, role, path) => {
+    const { page } = who[role]!
+    await page.setViewportSize(size)
+    await page.goto(path())
+    await page.locator('h1').first().waitFor()
+    await page.waitForLoadState('networkidle')
+    await page.evaluate(axe.source)
+    const found = await page.evaluate(async () => {
+      const { violations } = await (window as unknown as { axe: typeof axe }).axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'] })
+      return violations.map((each) => `${each.id}: ${each.nodes.slice(0, 3).map((node) => node.html.slice(0, 160)).join(' | ')}`)
+    })
+    expect(found).toEqual([])
+    // Nothing runs out of the page sideways.
+    expect(await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth)).toBeLessThanOrEqual(0)
+  })
+})

@@ -1,0 +1,8 @@
+declare module 'jstat' {
+  export const jStat: {
+    chisquare: { inv(p: number, dof: number): number }
+    hypgeom: { pdf(k: number, N: number, m: number, n: number): number }
+  }
+  const whole: { jStat: typeof jStat }
+  export default whole
+}
