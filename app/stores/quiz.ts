@@ -5,7 +5,9 @@ import type { Hit } from '~~/server/domain/bank/search'
 import type { EditReply, KeptEdit } from '~~/server/domain/quizzes/edits'
 import type { QuizView } from '~~/server/domain/quizzes/view'
 
-interface Waiting { token: string, edit: Edit, undoing: 'no' | 'undo' | 'redo' }
+interface Waiting { token: string, edit: Edit }
+/** An edit of one's own that can be taken back, with what takes it back. */
+interface Step { token: string, inverse: Edit }
 
 const newToken = () => Math.random().toString(36).slice(2, 10).padEnd(8, 'x')
 
@@ -18,8 +20,8 @@ export const useQuiz = defineStore('quiz', () => {
   /** The newest revision that the server has told of. */
   const kept = shallowRef<{ quiz: Quiz, revision: number } | null>(null)
   const waiting = shallowRef<Waiting[]>([])
-  const undos = shallowRef<Edit[]>([])
-  const redos = shallowRef<Edit[]>([])
+  const undos = shallowRef<Step[]>([])
+  const redos = shallowRef<Step[]>([])
   const checks = shallowRef<Check[]>([])
   const facts = shallowRef(new Map<string, Hit>())
   const problem = ref('')
@@ -62,11 +64,16 @@ export const useQuiz = defineStore('quiz', () => {
   }
 
   /** Makes an edit: at once on the page, then on the server. A sentence is shown when it cannot be made. */
-  function make(edit: Edit, undoing: Waiting['undoing'] = 'no') {
+  function make(edit: Edit, as: 'new' | 'undo' | 'redo' = 'new') {
     if (!quiz.value) return
-    try { applyEdit(quiz.value, edit) } catch (error) { problem.value = sentenceOf(error); return }
+    let inverse: Edit
+    try { inverse = applyEdit(quiz.value, edit).inverse } catch (error) { problem.value = sentenceOf(error); return }
     problem.value = ''
-    waiting.value = [...waiting.value, { token: `${page}.${(count++).toString(36)}`, edit, undoing }]
+    const token = `${page}.${(count++).toString(36)}`
+    waiting.value = [...waiting.value, { token, edit }]
+    if (as === 'undo') redos.value = [...redos.value, { token, inverse }]
+    else undos.value = [...undos.value, { token, inverse }].slice(-200)
+    if (as === 'new') redos.value = []
     void send()
   }
 
@@ -79,7 +86,6 @@ export const useQuiz = defineStore('quiz', () => {
         const reply = await api<EditReply>(`quizzes/${view.value.id}/edits`, { method: 'POST', body: { on: kept.value.revision, token: next.token, edit: next.edit } })
         take(reply.since)
         waiting.value = waiting.value.slice(1)
-        if (reply.inverse) note(next.undoing, reply.inverse)
         savedAt.value = Date.now()
         offline.value = false
       } catch (error) {
@@ -90,17 +96,14 @@ export const useQuiz = defineStore('quiz', () => {
         }
         problem.value = sentenceOf(error)
         waiting.value = waiting.value.slice(1)
-        await poll()
+        // What was refused was never done, so there is nothing to take back.
+        undos.value = undos.value.filter((step) => step.token !== next.token)
+        redos.value = redos.value.filter((step) => step.token !== next.token)
+        await catchUp()
       }
     }
     sending = false
     if (!waiting.value.length) void recheck()
-  }
-
-  function note(undoing: Waiting['undoing'], inverse: Edit) {
-    if (undoing === 'undo') redos.value = [...redos.value, inverse]
-    else undos.value = [...undos.value, inverse].slice(-200)
-    if (undoing === 'no') redos.value = []
   }
 
   /** Takes edits that the server has kept, of others and one's own, in their order. */
@@ -118,7 +121,11 @@ export const useQuiz = defineStore('quiz', () => {
 
   /** What others did meanwhile. */
   async function poll() {
-    if (!view.value || !kept.value || sending) return
+    if (!sending) await catchUp()
+  }
+
+  async function catchUp() {
+    if (!view.value || !kept.value) return
     try {
       const edits = await api<KeptEdit[]>(`quizzes/${view.value.id}/edits`, { query: { since: kept.value.revision } })
       if (!edits.length) return
@@ -142,14 +149,14 @@ export const useQuiz = defineStore('quiz', () => {
     const last = undos.value.at(-1)
     if (!last) return
     undos.value = undos.value.slice(0, -1)
-    make(last, 'undo')
+    make(last.inverse, 'undo')
   }
 
   function redo() {
     const last = redos.value.at(-1)
     if (!last) return
     redos.value = redos.value.slice(0, -1)
-    make(last, 'redo')
+    make(last.inverse, 'redo')
   }
 
   return { view, quiz, waiting, undos, redos, checks, facts, problem, offline, savedAt, others, load, learn, make, undo, redo, poll, recheck }

@@ -21,6 +21,7 @@ export interface Visitor { context: BrowserContext, page: Page, faults: string[]
 export async function visitor(address: string, name: string | null, size = { width: 1280, height: 800 }): Promise<Visitor> {
   const context = await (await openBrowser()).newContext({ viewport: size, baseURL: address, reducedMotion: 'reduce' })
   const page = await context.newPage()
+  page.setDefaultTimeout(10_000)
   const faults: string[] = []
   page.on('pageerror', (error) => faults.push(error.message))
   page.on('console', (message) => { if (message.type() === 'error' && !/Failed to load resource|ERR_INTERNET_DISCONNECTED/.test(message.text())) faults.push(message.text()) })

@@ -49,7 +49,7 @@ const write = (value: string) => emit('update:modelValue', value === '' ? null :
           >
           <span
             class="mt-0.5 grid h-6 min-w-6 place-items-center rounded border px-1 text-[14px] font-semibold peer-focus-visible:outline-2 peer-focus-visible:outline-offset-2 peer-focus-visible:outline-bloom"
-            :class="chosen.includes(option.id) ? 'border-petrol bg-petrol text-petrol-ink' : 'border-rule'" aria-hidden="true"
+            :class="chosen.includes(option.id) ? 'border-petrol bg-petrol text-petrol-ink' : 'border-rule'"
           >{{ letter(index) }}</span>
           <WrittenText :html="option.html" class="min-w-0 text-lg" :class="struck.includes(option.id) && 'text-soft line-through'" />
           <span v-if="right.includes(option.id)" class="ml-auto shrink-0 self-center text-[14px] font-semibold text-green">✓ right answer</span>

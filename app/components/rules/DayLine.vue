@@ -47,7 +47,7 @@ function spanWords(lane: ReleaseLane, span: ReleaseLane['spans'][number]): strin
 </script>
 
 <template>
-  <section v-if="line && scale" aria-label="Day line" class="overflow-x-auto rounded border border-rule bg-sheet px-3.5 py-2">
+  <section v-if="line && scale" aria-label="Day line" tabindex="0" class="overflow-x-auto rounded border border-rule bg-sheet px-3.5 py-2">
     <p v-if="!store.quiz?.rules.windows.length" class="py-6 text-center text-soft">The day line is drawn as soon as a class has a window.</p>
     <div v-else class="min-w-180 text-[13px]">
       <div class="grid grid-cols-[12rem_1fr]">
@@ -61,7 +61,7 @@ function spanWords(lane: ReleaseLane, span: ReleaseLane['spans'][number]): strin
           <span class="absolute inset-y-0 z-10 border-l-2 border-bloom" :style="{ left: left(now) }"><span class="absolute left-1 top-0 font-semibold text-bloom">now</span></span>
           <span v-for="due in line.dues" :key="due" class="absolute inset-y-0 border-l border-dashed border-amber" :style="{ left: left(due) }"><span class="absolute left-1 top-0 whitespace-nowrap font-semibold text-amber">due</span></span>
         </div>
-        <h3 class="small-head pb-0.5 pt-4 text-[13px]!">Who may sit, and when</h3>
+        <h2 class="small-head pb-0.5 pt-4 text-[13px]!">Who may sit, and when</h2>
         <ul>
           <li v-for="lane in line.sitting" :key="lane.key" class="grid grid-cols-[12rem_1fr] items-center border-b border-rule/60 py-0.5">
             <span class="truncate pr-2 text-[14px]">{{ lane.name }} <span class="text-soft">{{ lane.note }}</span></span>
@@ -73,7 +73,7 @@ function spanWords(lane: ReleaseLane, span: ReleaseLane['spans'][number]): strin
             </div>
           </li>
         </ul>
-        <h3 class="small-head pb-0.5 pt-3 text-[13px]!">What students see afterwards</h3>
+        <h2 class="small-head pb-0.5 pt-3 text-[13px]!">What students see afterwards</h2>
         <ul>
           <li v-for="lane in line.release" :key="lane.facet" class="grid grid-cols-[12rem_1fr] items-center border-b border-rule/60 py-0.5">
             <span class="truncate pr-2 text-[14px]">{{ facetLabels[lane.facet] }}</span>

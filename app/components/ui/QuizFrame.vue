@@ -63,7 +63,7 @@ async function become(to: 'withdrawn' | 'published', words: string) {
 </script>
 
 <template>
-  <div class="flex grow flex-col">
+  <main id="main" class="flex grow flex-col">
     <div v-if="problem" class="p-8"><p role="alert" class="note-stop">{{ problem }} <button class="link" @click="load">Try again</button></p></div>
     <template v-if="store.quiz && store.view?.id === id">
       <div class="border-b border-rule px-5 pt-3">
@@ -86,7 +86,7 @@ async function become(to: 'withdrawn' | 'published', words: string) {
       </div>
       <p v-if="store.problem" role="alert" class="note-stop flex flex-wrap gap-3 px-5">{{ store.problem }} <button class="link" @click="store.problem = ''">Close</button></p>
       <p v-if="contentAhead" class="note-look px-5">What you changed in this quiz goes to later starts only once you give it to them. Papers under way stay as they are.</p>
-      <main id="main" class="grow" :class="wide ? '' : 'px-5 py-4'"><slot /></main>
+      <div class="grow" :class="wide ? '' : 'px-5 py-4'"><slot /></div>
       <ModalDialog :open="opening" :title="state === 'draft' ? 'Open this quiz' : 'Give the changes to later starts'" @close="opening = false">
         <p v-if="stops.length" class="font-semibold">{{ stops.length === 1 ? 'One thing has' : `${stops.length} things have` }} to be mended first.</p>
         <p v-else>The questions, their points and their order are frozen as they stand now. The rules stay living: a change to them reaches everybody at once.</p>
@@ -99,5 +99,5 @@ async function become(to: 'withdrawn' | 'published', words: string) {
       </ModalDialog>
     </template>
     <p v-else-if="!problem" class="p-8 text-soft" role="status">Loading …</p>
-  </div>
+  </main>
 </template>

@@ -32,7 +32,7 @@ async function create() {
     </div>
     <p v-if="problem || error" role="alert" class="note-stop mt-4">{{ problem || sentenceOf(error) }}</p>
     <EmptyNote v-if="isReady && !error && !quizzes.length" title="No quiz yet" class="mt-8">Give a new one a title, and start it.</EmptyNote>
-    <div v-else class="mt-6 overflow-x-auto">
+    <div v-else class="mt-6 overflow-x-auto" tabindex="0" role="region" aria-label="All quizzes">
       <table class="w-full min-w-160 text-left">
         <thead><tr class="border-b border-ink text-[14px] text-soft"><th class="py-1.5 font-semibold">Quiz</th><th class="font-semibold">State</th><th class="font-semibold">Window</th><th class="font-semibold">Classes</th><th class="text-right font-semibold">Sitting</th><th class="text-right font-semibold">Handed in</th></tr></thead>
         <tbody>

@@ -14,8 +14,6 @@ export interface EditReply {
   revision: number
   /** All edits since the revision that the page had, its own among them. */
   since: KeptEdit[]
-  /** What takes the edit back; null when it had been kept before. */
-  inverse: Edit | null
 }
 
 /** Edits after a revision, with who made them. */
@@ -30,9 +28,9 @@ function ensureNoConflict(edit: Edit, others: KeptEdit[]): void {
   if (clash) throw new Problem(409, 'edit-conflict', `${clash.byName} has changed the same thing in the meantime. Look at it, then change it again if you still want to.`, { by: clash.byName, revision: clash.revision })
 }
 
-function applied(quiz: Quiz, edit: Edit): { quiz: Quiz, inverse: Edit } {
+function applied(quiz: Quiz, edit: Edit): Quiz {
   try {
-    return applyEdit(quiz, edit)
+    return applyEdit(quiz, edit).quiz
   } catch (error) {
     if (error instanceof EditError) throw new Problem(422, 'edit', error.message)
     throw error
@@ -57,16 +55,16 @@ export async function makeEdit(database: Database, person: Person, quizId: strin
     await db.one('SELECT id FROM quiz WHERE id = ? FOR UPDATE', [quizId])
     const row = await loadQuiz(db, quizId)
     const since = await editsSince(db, quizId, on)
-    if (since.some((each) => each.token === token)) return { revision: row.revision, since, inverse: null }
+    if (since.some((each) => each.token === token)) return { revision: row.revision, since }
     const page = token.split('.')[0]
     ensureNoConflict(edit, since.filter((each) => each.token.split('.')[0] !== page))
-    const { quiz, inverse } = applied(row.quiz, edit)
+    const quiz = applied(row.quiz, edit)
     await ensureOwnThings(db, quiz, row.quiz, person.school)
     const revision = row.revision + 1
     await keep(db, person, row, quiz, revision, now)
     await db.run('INSERT INTO quiz_edit (quiz_id, revision, token, made_by, made_at, body) VALUES (?, ?, ?, ?, ?, ?)', [quizId, revision, token, person.id, toSql(now), toJson(edit)])
     if (changesRules(edit)) await keepRules(db, person, row, quiz, revision, now)
-    return { revision, inverse, since: [...since, { revision, token, edit, by: person.id, byName: person.name, at: now }] }
+    return { revision, since: [...since, { revision, token, edit, by: person.id, byName: person.name, at: now }] }
   })
 }
 

@@ -64,7 +64,7 @@ async function closeNow() {
             <button v-for="group in table.classes" :key="group.id" class="btn" @click="release(group)">{{ group.releasedAt ? `Take back from ${group.name}` : `Release to ${group.name}` }}</button>
           </div>
         </div>
-        <div class="overflow-x-auto">
+        <div class="overflow-x-auto" tabindex="0" role="region" aria-label="Marks">
           <table class="w-full min-w-180 text-left">
             <thead>
               <tr class="border-b border-ink text-[14px] text-soft">
