@@ -1,0 +1,70 @@
+/** Answers saved through the HTTP route by 50 sittings at once, against the same guarded statement through mysql2, in one run. */
+import { Agent, request } from 'node:http'
+import { iso } from '../core/kit/time'
+import { seedDemo } from '../demo/seed'
+import { toSql } from '../server/database/codec'
+import { openDatabase } from '../server/database/database'
+import { migrate } from '../server/database/migrate'
+import { newId } from '../server/domain/ids'
+import { loadPaper } from '../server/domain/sittings/attempts'
+import { saveStatement } from '../server/domain/sittings/save'
+import { startServer } from '../tests/support/server'
+
+const url = process.env.THISTLE_DATABASE_URL!
+const db = openDatabase(url, 12)
+await migrate(db)
+await seedDemo(db, iso(Date.now()))
+const source = (await db.one<{ id: string }>('SELECT id FROM attempt WHERE quiz_id = \'quiz-buoys\' AND state = \'open\' LIMIT 1'))!.id
+const paper = await loadPaper(db, source)
+const student = paper.student
+const attempts = Array.from({ length: 50 }, () => newId())
+await db.run(`INSERT INTO attempt (id, quiz_id, edition_id, student_id, number, window_id, state, started_at, deadline, on_time_until, hard_stop, lease, device, paper)
+  SELECT j.id, a.quiz_id, a.edition_id, a.student_id, j.number + 100, a.window_id, a.state, a.started_at, a.deadline, a.on_time_until, a.hard_stop, 1, a.device, a.paper
+  FROM attempt a JOIN JSON_TABLE(?, '$[*]' COLUMNS (number FOR ORDINALITY, id VARCHAR(40) PATH '$')) j WHERE a.id = ?`, [JSON.stringify(attempts), source])
+await db.run('INSERT INTO answer (attempt_id, item, page) SELECT a.id, w.item, w.page FROM attempt a JOIN answer w ON w.attempt_id = ? WHERE a.id IN (?)', [source, attempts])
+const item = paper.items[0]!
+const response = { chosen: [item.options[0]!.id] }
+let seq = 0
+
+/** Runs 50 at once for some seconds. @returns how many a second */
+async function rate(seconds: number, save: (attempt: string, seq: number) => Promise<void>): Promise<number> {
+  const until = performance.now() + seconds * 1000
+  let done = 0
+  const began = performance.now()
+  await Promise.all(attempts.map(async (attempt) => {
+    while (performance.now() < until) { await save(attempt, ++seq); done++ }
+  }))
+  return done / ((performance.now() - began) / 1000)
+}
+
+const direct = (attempt: string, at: number) => db.runPrepared(saveStatement, [JSON.stringify(response), 0, toSql(iso(Date.now())), at, attempt, student, toSql(iso(Date.now())), 1, item.id, at])
+  .then((changed) => { if (changed !== 2) throw new Error('The statement did not save.') })
+
+const server = await startServer(url)
+const signIn = await fetch(`${server.address}/api/session/demo`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ person: student }) })
+const cookie = signIn.headers.getSetCookie().map((each) => each.split(';')[0]).join('; ')
+const agent = new Agent({ keepAlive: true, maxSockets: 50 })
+const { hostname, port } = new URL(server.address)
+const routed = (attempt: string, at: number) => new Promise<void>((done, failed) => {
+  const body = JSON.stringify({ lease: 1, answers: [{ item: item.id, response, flagged: false, seq: at }] })
+  const call = request({ hostname, port, agent, method: 'POST', path: `/api/sittings/${attempt}/answers`, headers: { cookie, 'content-type': 'application/json', 'content-length': Buffer.byteLength(body) } }, (reply) => {
+    let text = ''
+    reply.on('data', (part: Buffer) => { text += part.toString() })
+    reply.on('end', () => (reply.statusCode === 200 && (JSON.parse(text) as { kept: string[] }).kept.length === 1 ? done() : failed(new Error(text))))
+  })
+  call.on('error', failed)
+  call.end(body)
+})
+
+await rate(1, direct)
+await rate(2, routed)
+const rounds: [number, number][] = []
+for (let i = 0; i < 3; i++) rounds.push([await rate(3, direct), await rate(3, routed)])
+const [straight, through] = [0, 1].map((side) => rounds.map((round) => round[side]!).sort((a, b) => a - b)[1]!) as [number, number]
+await server.stop()
+await db.close()
+console.log(JSON.stringify({
+  'answer.save.direct': { value: Math.round(straight), unit: 'saves/s' }, 'answer.save.route': { value: Math.round(through), unit: 'saves/s' },
+  'answer.save.ratio': { value: Number((through / straight).toFixed(3)), unit: 'ratio' },
+}))
+process.exit(0)

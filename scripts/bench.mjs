@@ -1,0 +1,65 @@
+/** npm run bench: measures, prints a table and writes bench/latest.json as {name: {value, unit}}. */
+import { spawn, spawnSync } from 'node:child_process'
+import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { ensureBuilt } from './lib/build.mjs'
+import { freePort, startMariadb } from './lib/mariadb.mjs'
+import { ensureModules, ensureProgram, root } from './lib/packages.mjs'
+import { say, stopWith } from './lib/say.mjs'
+
+ensureModules()
+ensureProgram('chromium', 'chromium')
+ensureBuilt()
+
+const results = {}
+
+/** One measuring script in a process of its own; its last line is JSON. */
+function measure(file, env = {}) {
+  const { status, stdout, stderr } = spawnSync(process.execPath, ['--import', 'tsx', join(root, 'bench', file)], { cwd: root, encoding: 'utf8', env: { ...process.env, ...env } })
+  if (status !== 0) stopWith(`${file} failed:\n${stderr}`)
+  Object.assign(results, JSON.parse(stdout.trim().split('\n').at(-1)))
+}
+
+/** Seconds of an npm start, to the first served page. */
+async function start(folder) {
+  const port = await freePort()
+  const began = Date.now()
+  const child = spawn('npm', ['start'], { cwd: root, stdio: 'ignore', detached: true, env: { ...process.env, THISTLE_PORT: String(port), THISTLE_DATA: folder } })
+  const ended = new Promise((done) => child.once('exit', done))
+  for (;;) {
+    if (child.exitCode !== null) stopWith('npm start ended before it served a page.')
+    const reply = await fetch(`http://127.0.0.1:${port}/`).catch(() => null)
+    if (reply?.ok && (await reply.text()).includes('__nuxt')) break
+    await new Promise((done) => setTimeout(done, 20))
+  }
+  const seconds = (Date.now() - began) / 1000
+  process.kill(-child.pid, 'SIGINT')
+  await ended
+  return seconds
+}
+
+measure('paper.ts')
+const folder = mkdtempSync(join(tmpdir(), 'thistle-bench-'))
+const database = await startMariadb(folder)
+try {
+  measure('answers.ts', { THISTLE_DATABASE_URL: database.url })
+  measure('sitting-page.ts', { THISTLE_DATABASE_URL: database.url })
+} finally {
+  await database.stop()
+}
+const again = join(folder, 'again')
+await start(again)
+results['start.again'] = { value: Number((await start(again)).toFixed(2)), unit: 's' }
+rmSync(folder, { recursive: true, force: true })
+
+const bounds = { 'paper.compile': ['at least', 5000], 'answer.save.ratio': ['at least', 0.5], 'sitting.javascript': ['at most', 150], 'start.again': ['at most', 5] }
+const line = (...cells) => say(cells.map((cell, i) => (i === 1 ? String(cell).padStart(12) : String(cell).padEnd(i === 0 ? 28 : 14))).join('  '))
+line('measure', 'value', 'unit', 'bound')
+for (const [name, { value, unit }] of Object.entries(results)) {
+  const bound = bounds[name]
+  const met = !bound || (bound[0] === 'at least' ? value >= bound[1] : value <= bound[1])
+  line(name, value, unit, bound ? `${bound[0]} ${bound[1]}${met ? '' : '  MISSED'}` : '')
+}
+mkdirSync(join(root, 'bench'), { recursive: true })
+writeFileSync(join(root, 'bench', 'latest.json'), `${JSON.stringify(results, null, 2)}\n`)

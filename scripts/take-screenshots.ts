@@ -1,0 +1,37 @@
+/** Takes the pictures; started by scripts/screenshots.mjs with a database of its own. */
+import { join } from 'node:path'
+import { iso } from '../core/kit/time'
+import { seedDemo } from '../demo/seed'
+import { openDatabase } from '../server/database/database'
+import { migrate } from '../server/database/migrate'
+import { closeBrowser, visitor } from '../tests/support/browser'
+import { startServer } from '../tests/support/server'
+
+const url = process.env.THISTLE_DATABASE_URL!
+const db = openDatabase(url, 2)
+await migrate(db)
+await seedDemo(db, iso(Date.now()))
+const server = await startServer(url)
+const folder = join(import.meta.dirname, '..', 'docs', 'screenshots')
+const attemptOf = async (quiz: string, student: string) => (await db.one<{ id: string }>('SELECT id FROM attempt WHERE quiz_id = ? AND student_id = ? ORDER BY number LIMIT 1', [quiz, student]))!.id
+
+const nobody = await visitor(server.address, null)
+const teacher = await visitor(server.address, 'Maren Holt')
+const student = await visitor(server.address, 'Mika Soler')
+const views: [string, typeof teacher, string][] = [
+  ['sign-in', nobody, '/sign-in'], ['today', teacher, '/today'], ['bank', teacher, '/bank'], ['editor', teacher, '/bank/q-twelfths-formula'],
+  ['compose', teacher, '/quizzes/quiz-tides/compose'], ['rules', teacher, '/quizzes/quiz-tides/rules'], ['marks', teacher, '/quizzes/quiz-chart/marks'],
+  ['paper', teacher, `/quizzes/quiz-chart/marks/${await attemptOf('quiz-chart', 'p-nell-ashdown')}`], ['classes', teacher, '/classes'],
+  ['my-quizzes', student, '/my'], ['sitting', student, `/sit/${await attemptOf('quiz-buoys', 'p-mika-soler')}`], ['review', student, `/review/${await attemptOf('quiz-chart', 'p-mika-soler')}`],
+]
+for (const [name, { page }, path] of views) {
+  await page.goto(path)
+  await page.locator('h1').first().waitFor()
+  await page.waitForLoadState('networkidle')
+  await page.evaluate(() => document.fonts.ready)
+  await page.screenshot({ path: join(folder, `${name}.png`) })
+}
+await closeBrowser()
+await server.stop()
+await db.close()
+process.exit(0)
