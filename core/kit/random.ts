@@ -53,13 +53,12 @@ export function shuffledAround<T>(members: readonly T[], isFixed: (member: T) =>
   return members.map((member) => (isFixed(member) ? member : moving[next++]!))
 }
 
-const letters = 'abcdefghjkmnpqrstuvwxyz23456789'
+const idLength = 6
 
 /** Short names that mean nothing outside one paper; no two alike among those `taken`, which it adds to. */
 export function opaqueId(random: Random, taken: Set<string>): string {
   for (;;) {
-    let id = ''
-    for (let i = 0; i < 6; i++) id += letters[random.below(letters.length)]
+    const id = random.below(36 ** idLength).toString(36).padStart(idLength, '0')
     if (!taken.has(id)) {
       taken.add(id)
       return id

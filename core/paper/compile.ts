@@ -1,13 +1,38 @@
 import { opaqueId, seededRandom, shuffledAround, type Random } from '../kit/random'
 import { kindOf } from '../question/kinds'
-import type { Content, Edition, Section } from '../quiz/schema'
+import type { Movable } from '../question/kinds/kind'
+import type { Edition, Section } from '../quiz/schema'
 import { fixedQuestions, poolRows } from '../quiz/walk'
-import { drawPools, type Rank } from './draw'
+import { drawPools, type Demand, type Rank } from './draw'
 import { pageNumbers } from './pages'
 import type { Paper, PaperItem } from './schema'
 
 /** A question placed in a section, before it has its options and ids. */
 interface Placed { question: string, row: string, points: number, fixed: boolean }
+
+/** What every paper of an edition needs, worked out once: editions never change. */
+interface Plan {
+  demands: Demand[]
+  claimed: Set<string>
+  options: Map<string, { movable: Movable[], shuffles: boolean }>
+}
+
+const plans = new WeakMap<Edition, Plan>()
+
+function planOf(edition: Edition): Plan {
+  const known = plans.get(edition)
+  if (known) return known
+  const plan: Plan = {
+    demands: poolRows(edition.content).map((row) => ({ id: row.id, holds: row.questions, draw: row.draw })),
+    claimed: new Set(fixedQuestions(edition.content)),
+    options: new Map(Object.entries(edition.questions).map(([id, { question }]) => {
+      const movable = kindOf(question.kind).options(question.body)
+      return [id, { movable, shuffles: edition.content.shuffleOptions && movable.some((option) => !option.fixed) }]
+    })),
+  }
+  plans.set(edition, plan)
+  return plan
+}
 
 /** Later attempts prefer what was not seen, then what was seen longest ago (semantics §4.4). */
 function rankBySight(earlier: readonly Paper[]): Rank | null {
@@ -45,22 +70,20 @@ export function compilePaper(edition: Edition, student: string, attempt: number,
   if (options.draw === 'same' && last && last.edition === edition.id) return { ...last, attempt }
   const random = seededRandom(edition.secret, [student, String(attempt)])
   const { content } = edition
-  const drawn = drawPools(
-    poolRows(content).map((row) => ({ id: row.id, holds: row.questions, draw: row.draw })),
-    new Set(fixedQuestions(content)), rankBySight(earlier), random,
-  )
+  const plan = planOf(edition)
+  const drawn = drawPools(plan.demands, plan.claimed, rankBySight(earlier), random)
   const taken = new Set<string>()
   const placed = content.sections.map((section) => ({ section, items: place(section, drawn, random) }))
   const numbering = pageNumbers(placed.map(({ items }) => items.length), content.pages)
   const items = placed.flatMap(({ section, items }, sectionIndex) =>
-    items.map((item, index) => compileItem(edition, content, section.id, item, numbering.page(sectionIndex, index), taken, random)))
+    items.map((item, index) => compileItem(edition, plan, section.id, item, numbering.page(sectionIndex, index), taken, random)))
   return { edition: edition.id, student, attempt, items, pages: numbering.count }
 }
 
-function compileItem(edition: Edition, content: Content, section: string, item: Placed, page: number, taken: Set<string>, random: Random): PaperItem {
-  const { version, question } = edition.questions[item.question]!
-  const movable = kindOf(question.kind).options(question.body)
-  const order = content.shuffleOptions ? shuffledAround(movable, (option) => option.fixed, random) : movable
+function compileItem(edition: Edition, plan: Plan, section: string, item: Placed, page: number, taken: Set<string>, random: Random): PaperItem {
+  const { version } = edition.questions[item.question]!
+  const { movable, shuffles } = plan.options.get(item.question)!
+  const order = shuffles ? shuffledAround(movable, (option) => option.fixed, random) : movable
   return {
     id: opaqueId(random, taken),
     question: item.question, version, section, row: item.row, points: item.points, page,

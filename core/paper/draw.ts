@@ -103,7 +103,7 @@ export class CannotDraw extends Error {
  * @throws CannotDraw naming the pools that cannot be satisfied
  */
 export function drawPools(demands: readonly Demand[], claimed: ReadonlySet<string>, rank: Rank | null, random: Random): Map<string, string[]> {
-  const open = demands.map((demand) => ({ ...demand, holds: demand.holds.filter((question) => !claimed.has(question)) }))
+  const open = demands.map((demand) => (demand.holds.some((question) => claimed.has(question)) ? { ...demand, holds: demand.holds.filter((question) => !claimed.has(question)) } : demand))
   if (areDisjoint(open)) {
     const short = open.filter((demand) => demand.holds.length < demand.draw)
     if (short.length) throw new CannotDraw(short.map((demand) => demand.id))

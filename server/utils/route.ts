@@ -7,6 +7,7 @@ import type { Database } from '../database/database'
 import { findPerson, type Person } from '../domain/people/people'
 import { Problem } from '../domain/problem'
 import { ensureRight, type Right } from '../people/rights'
+import { sessionUser } from './session'
 
 const jsonLimit = 1_000_000
 const anything = z.unknown()
@@ -59,7 +60,7 @@ async function readJson(event: H3Event): Promise<unknown> {
 }
 
 async function signedIn(event: H3Event, db: Database, fromSession: boolean): Promise<Person | null> {
-  const { user } = await getUserSession(event)
+  const user = await sessionUser(event)
   if (!user) return null
   return fromSession ? { ...user, name: '', zone: 'UTC' } : await findPerson(db, user.id) ?? null
 }
