@@ -15,23 +15,26 @@ const server = await startServer(url)
 const folder = join(import.meta.dirname, '..', 'docs', 'screenshots')
 const attemptOf = async (quiz: string, student: string) => (await db.one<{ id: string }>('SELECT id FROM attempt WHERE quiz_id = ? AND student_id = ? ORDER BY number LIMIT 1', [quiz, student]))!.id
 
-const nobody = await visitor(server.address, null)
-const teacher = await visitor(server.address, 'Maren Holt')
-const student = await visitor(server.address, 'Mika Soler')
-const views: [string, typeof teacher, string][] = [
-  ['sign-in', nobody, '/sign-in'], ['today', teacher, '/today'], ['bank', teacher, '/bank'], ['editor', teacher, '/bank/q-twelfths-formula'],
-  ['compose', teacher, '/quizzes/quiz-tides/compose'], ['rules', teacher, '/quizzes/quiz-tides/rules'], ['marks', teacher, '/quizzes/quiz-chart/marks'],
-  ['paper', teacher, `/quizzes/quiz-chart/marks/${await attemptOf('quiz-chart', 'p-nell-ashdown')}`], ['classes', teacher, '/classes'],
-  ['my-quizzes', student, '/my'], ['sitting', student, `/sit/${await attemptOf('quiz-buoys', 'p-mika-soler')}`], ['review', student, `/review/${await attemptOf('quiz-chart', 'p-mika-soler')}`],
-]
-for (const [name, { page }, path] of views) {
-  await page.goto(path)
-  await page.locator('h1').first().waitFor()
-  await page.waitForLoadState('networkidle')
-  await page.evaluate(() => document.fonts.ready)
-  await page.screenshot({ path: join(folder, `${name}.png`) })
+try {
+  const nobody = await visitor(server.address, null)
+  const teacher = await visitor(server.address, 'Maren Holt')
+  const student = await visitor(server.address, 'Hedda Moe')
+  const views: [string, typeof teacher, string][] = [
+    ['sign-in', nobody, '/sign-in'], ['today', teacher, '/today'], ['bank', teacher, '/bank'], ['editor', teacher, '/bank/q-twelfths-formula'],
+    ['compose', teacher, '/quizzes/quiz-tides/compose'], ['rules', teacher, '/quizzes/quiz-tides/rules'], ['marks', teacher, '/quizzes/quiz-chart/marks'],
+    ['paper', teacher, `/quizzes/quiz-chart/marks/${await attemptOf('quiz-chart', 'p-nell-ashdown')}`], ['classes', teacher, '/classes'],
+    ['my-quizzes', student, '/my'], ['sitting', student, `/sit/${await attemptOf('quiz-buoys', 'p-hedda-moe')}`], ['review', student, `/review/${await attemptOf('quiz-chart', 'p-hedda-moe')}`],
+  ]
+  for (const [name, { page }, path] of views) {
+    await page.goto(path)
+    await page.locator('h1').first().waitFor()
+    await page.waitForLoadState('networkidle')
+    await page.evaluate(() => document.fonts.ready)
+    await page.screenshot({ path: join(folder, `${name}.png`) })
+  }
+} finally {
+  await closeBrowser()
+  await server.stop()
+  await db.close()
 }
-await closeBrowser()
-await server.stop()
-await db.close()
 process.exit(0)
