@@ -31,6 +31,8 @@ export function plainText(source: string): string {
   return source
     .replace(/<span[^>]*data-latex="([^"]*)"[^>]*>(?:<\/span>|[\s\S]*?<!--maths--><\/span>)/g, ' $1 ')
     .replace(/<img[^>]*alt="([^"]*)"[^>]*>/g, ' $1 ')
+    // Lowered and raised digits are written as such: a sounding of 1₆ is not 16.
+    .replace(/<(sub|sup)>(\d+)<\/\1>/g, (_whole, tag: string, digits: string) => [...digits].map((digit) => (tag === 'sub' ? '₀₁₂₃₄₅₆₇₈₉' : '⁰¹²³⁴⁵⁶⁷⁸⁹')[Number(digit)]).join(''))
     // Lowered and raised letters belong to the word they stand in; blocks part words.
     .replace(/<\/?(?:sub|sup|strong|em|u|s|a|code|span)\b[^>]*>/g, '')
     .replace(/<[^>]+>/g, ' ')

@@ -89,6 +89,7 @@ describe('text', () => {
 
 describe('plain text of markup', () => {
   it('shows words, the alternative text and the TeX of maths', () => {
+    expect(plainText('<p>dries 1<sub>6</sub> and 10<sup>3</sup>, H<sub>x</sub></p>')).toBe('dries 1₆ and 10³, Hx')
     expect(plainText('<p>Speed&nbsp;<strong>over</strong> ground &lt; 6</p><img src="x" alt="a buoy"><span data-type="inline-math" data-latex="v_0"></span>')).toBe('Speed over ground < 6 a buoy v_0')
     expect(plainText('<span data-type="inline-math" data-latex="x"><span>noise</span><!--maths--></span> end')).toBe('x end')
   })

@@ -27,6 +27,6 @@ export function blankContent(title: string, sectionId: string): Content {
 }
 
 /** A new quiz. @param sectionId id of its first section */
-export function blankQuiz(title: string, sectionId: string): Quiz {
+export function newQuiz(title: string, sectionId: string): Quiz {
   return { content: blankContent(title, sectionId), rules: defaultRules }
 }

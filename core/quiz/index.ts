@@ -1,6 +1,6 @@
 export { applyEdit, conflict, changesRules, edit, EditError, touches, type Applied, type Edit } from './edits'
 export { checkQuiz, type Check, type CheckContext } from './checks'
-export { blankQuiz, blankContent, defaultRules, defaultRelease } from './blank'
+export { newQuiz, blankContent, defaultRules, defaultRelease } from './blank'
 export { stateOf, stateLabels, mayBecome, type QuizState, type StoredState } from './state'
 export { allRows, fixedQuestions, poolRows, questionsUsed, rowPoints, rowSize } from './walk'
 export * from './schema'

@@ -9,7 +9,8 @@ export type QuizState = 'draft' | 'scheduled' | 'open' | 'closed' | 'withdrawn' 
  * The state of a quiz at an instant.
  * @param lastEnd the latest end over everybody assigned (with extra time), or null for none
  */
-export function stateOf(stored: StoredState, rules: Pick<Rules, 'windows'>, lastEnd: Instant | null, now: Instant): QuizState {
+export function stateOf(stored: StoredState, rules: Pick<Rules, 'windows'>, lastEnd: Instant | null, now: Instant,
+): QuizState {
   if (stored !== 'published') return stored
   const opens = rules.windows.map((window) => window.opens).sort()[0]
   if (!opens || now < opens) return 'scheduled'

@@ -1,5 +1,5 @@
 /**
- * Shuffles and draws against uniformity by Pearson's chi-square. Critical values at α = 0.001: NIST/SEMATECH e-Handbook
+ * Shuffles and draws against uniformity by the chi-square test. Critical values at α = 0.001: NIST/SEMATECH e-Handbook
  * of Statistical Methods, section 1.3.6.7.4, table of upper critical values of the chi-square distribution (written from
  * memory, and checked against jStat's inverse in the first test). Seeds are fixed, so the outcome is too.
  */

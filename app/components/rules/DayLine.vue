@@ -42,7 +42,9 @@ function spanWords(lane: ReleaseLane, span: ReleaseLane['spans'][number]): strin
     const until = span.leak.until ? `until ${when(span.leak.until)}` : 'without an end'
     return `${when(span.from!)} → ${span.leak.sitters.length ? `${count(span.leak.sitters.length, 'student')} can still sit` : 'a further attempt is still open'} ${until}`
   }
-  return span.groups.length < (line.value?.sitting.length ?? 0) && lane.spans.length > 1 ? `${span.groups.join(', ')}: ${moment}` : moment
+  if (lane.spans.length === 1) return moment
+  // The moment is said once; later spans of the lane say for whom it comes then.
+  return lane.spans[0] === span ? `${span.groups.join(', ')}: ${moment}` : span.groups.join(', ')
 }
 </script>
 

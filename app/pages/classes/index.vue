@@ -46,8 +46,8 @@ async function keep() {
       <h2 class="border-b border-ink pb-1 text-xl">{{ roster.name }}</h2>
       <ul>
         <li v-for="student in roster.students" :key="student.id" class="flex flex-wrap items-center gap-x-4 border-b border-rule py-2">
-          <span class="min-w-48 font-semibold">{{ student.name }}</span><span class="min-w-60 grow text-soft">{{ student.email }}</span>
-          <span v-if="words(student)" class="text-petrol">{{ words(student) }}</span>
+          <span class="min-w-48 font-semibold">{{ student.name }}</span><span class="min-w-52 grow text-soft">{{ student.email }}</span>
+          <span v-if="words(student)" class="max-w-60 text-[15px] leading-snug text-petrol">{{ words(student) }}</span>
           <button class="btn btn-quiet" :aria-label="`Extra time for ${student.name}`" @click="editing = { ...student, accommodation: { ...student.accommodation } }">Extra time…</button>
         </li>
       </ul>

@@ -1,5 +1,5 @@
 import type { Instant } from '../../../core/kit/time'
-import { blankQuiz, stateOf, type Quiz, type QuizState, type StoredState } from '../../../core/quiz'
+import { newQuiz, stateOf, type Quiz, type QuizState, type StoredState } from '../../../core/quiz'
 import { greatestEnd } from '../../../core/release'
 import { fromJson, fromSql, toJson, toSql } from '../../database/codec'
 import type { Database, Db } from '../../database/database'
@@ -44,7 +44,7 @@ export async function indexQuiz(db: Db, id: string, quiz: Quiz, questions: reado
 }
 
 export async function createQuiz(db: Db, person: Person, title: string, now: Instant, id = newId()): Promise<string> {
-  const quiz = blankQuiz(title, newId())
+  const quiz = newQuiz(title, newId())
   await db.run('INSERT INTO quiz (id, school_id, owner_id, title, state, revision, body, changed_at) VALUES (?, ?, ?, ?, \'draft\', 0, ?, ?)', [id, person.school, person.id, title, toJson(quiz), toSql(now)])
   return id
 }
@@ -74,7 +74,8 @@ export async function listQuizzes(db: Db, person: Person, now: Instant): Promise
 }
 
 /** The state of a quiz now, from its rules and everybody assigned. */
-export function currentState(row: Pick<QuizRow, 'stored' | 'quiz'>, students: readonly AssignedStudent[], now: Instant): QuizState {
+export function currentState(row: Pick<QuizRow, 'stored' | 'quiz'>, students: readonly AssignedStudent[], now: Instant,
+): QuizState {
   return stateOf(row.stored, row.quiz.rules, greatestEnd(students), now)
 }
 
