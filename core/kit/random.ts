@@ -54,14 +54,18 @@ export function shuffledAround<T>(members: readonly T[], isFixed: (member: T) =>
 }
 
 const idLength = 6
+const idCount = 36 ** idLength
 
-/** Short names that mean nothing outside one paper; no two alike among those `taken`, which it adds to. */
-export function opaqueId(random: Random, taken: Set<string>): string {
-  for (;;) {
-    const id = random.below(36 ** idLength).toString(36).padStart(idLength, '0')
-    if (!taken.has(id)) {
-      taken.add(id)
-      return id
-    }
+/**
+ * A source of short names that mean nothing outside one paper, no two alike: a walk with a random start and a random
+ * step through all names of six letters and digits. The step shares no factor with their number (2¹²·3¹²), so the walk
+ * meets each name once before any comes again.
+ */
+export function opaqueIds(random: Random): () => string {
+  let at = random.below(idCount)
+  const step = random.below(idCount / 6) * 6 + (random.below(2) ? 5 : 1)
+  return () => {
+    at = (at + step) % idCount
+    return at.toString(36).padStart(idLength, '0')
   }
 }

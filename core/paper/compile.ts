@@ -1,4 +1,4 @@
-import { opaqueId, seededRandom, shuffledAround, type Random } from '../kit/random'
+import { opaqueIds, seededRandom, shuffledAround, type Random } from '../kit/random'
 import { kindOf } from '../question/kinds'
 import type { Movable } from '../question/kinds/kind'
 import type { Edition, Section } from '../quiz/schema'
@@ -72,21 +72,21 @@ export function compilePaper(edition: Edition, student: string, attempt: number,
   const { content } = edition
   const plan = planOf(edition)
   const drawn = drawPools(plan.demands, plan.claimed, rankBySight(earlier), random)
-  const taken = new Set<string>()
+  const nextId = opaqueIds(random)
   const placed = content.sections.map((section) => ({ section, items: place(section, drawn, random) }))
   const numbering = pageNumbers(placed.map(({ items }) => items.length), content.pages)
   const items = placed.flatMap(({ section, items }, sectionIndex) =>
-    items.map((item, index) => compileItem(edition, plan, section.id, item, numbering.page(sectionIndex, index), taken, random)))
+    items.map((item, index) => compileItem(edition, plan, section.id, item, numbering.page(sectionIndex, index), nextId, random)))
   return { edition: edition.id, student, attempt, items, pages: numbering.count }
 }
 
-function compileItem(edition: Edition, plan: Plan, section: string, item: Placed, page: number, taken: Set<string>, random: Random): PaperItem {
+function compileItem(edition: Edition, plan: Plan, section: string, item: Placed, page: number, nextId: () => string, random: Random): PaperItem {
   const { version } = edition.questions[item.question]!
   const { movable, shuffles } = plan.options.get(item.question)!
   const order = shuffles ? shuffledAround(movable, (option) => option.fixed, random) : movable
   return {
-    id: opaqueId(random, taken),
+    id: nextId(),
     question: item.question, version, section, row: item.row, points: item.points, page,
-    options: order.map((option) => ({ id: opaqueId(random, taken), option: option.id })),
+    options: order.map((option) => ({ id: nextId(), option: option.id })),
   }
 }
