@@ -29,7 +29,7 @@ async function leave() {
             class="border-b-2 py-1.5" :class="isHere(area.to) ? 'border-bloom text-bar-ink' : 'border-transparent text-bar-soft hover:text-bar-ink'"
           >{{ area.name }}</NuxtLink>
         </nav>
-        <div class="ml-auto flex flex-wrap items-center gap-x-5 text-[15px]">
+        <div class="ml-auto flex flex-wrap items-center gap-x-5 text-[0.9375rem]">
           <span :title="`The school’s time (${session.zone})`">{{ clock }}</span>
           <span>{{ session.person?.name }}</span>
           <button class="text-bar-soft underline underline-offset-2 hover:text-bar-ink" @click="leave">Sign out</button>

@@ -20,7 +20,7 @@ const groups = computed(() => [
       <PopoverPanel class="absolute left-0 z-20 mt-1 max-h-[70vh] w-72 overflow-y-auto border border-rule bg-sheet p-3 shadow-lg">
         <fieldset v-for="group in groups" :key="group.title" class="mb-3">
           <legend class="small-head">{{ group.title }}</legend>
-          <label v-for="value in group.of" :key="value.value" class="flex items-center gap-2 py-0.5 text-[15px]">
+          <label v-for="value in group.of" :key="value.value" class="flex items-center gap-2 py-0.5 text-[0.9375rem]">
             <input type="checkbox" class="accent-petrol" :checked="value.on" @change="emit('toggle', value)">
             <span class="grow">{{ value.label }}</span><span class="text-soft">{{ value.count }}</span>
           </label>

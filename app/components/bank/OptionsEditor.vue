@@ -32,16 +32,16 @@ const isRight = (option: EditedOption) => (mode === 'one' ? option.credit === 1 
     <legend class="small-head">Options</legend>
     <ol class="mt-2 space-y-3">
       <li v-for="(option, index) in options" :key="option.id" class="grid grid-cols-[2.2rem_1fr_auto] items-start gap-2">
-        <label class="mt-1.5 flex flex-col items-center text-[13px]">
+        <label class="mt-1.5 flex flex-col items-center text-[0.8125rem]">
           <input :type="mode === 'one' ? 'radio' : 'checkbox'" name="right-option" class="size-4.5 accent-petrol" :checked="isRight(option)" :aria-label="`Option ${letter(index)} is right`" @change="setRight(index, ($event.target as HTMLInputElement).checked)">
           <span class="font-semibold" :class="isRight(option) ? 'text-green' : 'text-soft'">{{ letter(index) }}</span>
         </label>
         <div class="space-y-1">
           <RichText slim :label="`Option ${letter(index)}`" :model-value="option.html" @update:model-value="set(index, { html: $event })" />
-          <input class="w-full border-b border-rule bg-transparent px-1 text-[15px]" :aria-label="`Comment for who chooses ${letter(index)}`" placeholder="Comment for who chooses it" :value="option.comment" @input="set(index, { comment: ($event.target as HTMLInputElement).value })">
+          <input class="w-full border-b border-rule bg-transparent px-1 text-[0.9375rem]" :aria-label="`Comment for who chooses ${letter(index)}`" placeholder="Comment for who chooses it" :value="option.comment" @input="set(index, { comment: ($event.target as HTMLInputElement).value })">
         </div>
         <div class="flex items-center gap-0.5 pt-1">
-          <label v-if="mode === 'credits' || (mode === 'one' && !preset)" class="mr-1 flex items-center gap-1 text-[13px] text-soft">earns
+          <label v-if="mode === 'credits' || (mode === 'one' && !preset)" class="mr-1 flex items-center gap-1 text-[0.8125rem] text-soft">earns
             <input type="number" class="field w-18! px-1.5 py-0.5" :step="mode === 'one' ? 0.25 : 0.5" :min="mode === 'one' ? -1 : -10" :max="mode === 'one' ? 1 : 10" :value="option.credit" @change="set(index, { credit: Number(($event.target as HTMLInputElement).value) })">
           </label>
           <template v-if="!preset">
@@ -50,7 +50,7 @@ const isRight = (option: EditedOption) => (mode === 'one' ? option.credit === 1 
             <button type="button" class="btn btn-quiet p-1" :disabled="options.length <= 2" :aria-label="`Take out ${letter(index)}`" @click="emit('update:options', options.filter((_, i) => i !== index))"><Trash2 :size="16" /></button>
           </template>
         </div>
-        <label v-if="!preset" class="col-start-2 flex items-center gap-1.5 text-[13px] text-soft"><input type="checkbox" class="accent-petrol" :checked="option.fixed" @change="set(index, { fixed: !option.fixed })"> keeps its place when options are shuffled</label>
+        <label v-if="!preset" class="col-start-2 flex items-center gap-1.5 text-[0.8125rem] text-soft"><input type="checkbox" class="accent-petrol" :checked="option.fixed" @change="set(index, { fixed: !option.fixed })"> keeps its place when options are shuffled</label>
       </li>
     </ol>
     <button v-if="!preset" type="button" class="btn mt-3" :disabled="options.length >= 30" @click="add">Add an option</button>

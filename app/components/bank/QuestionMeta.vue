@@ -8,7 +8,7 @@ const time = (seconds: number) => (seconds < 100 ? `${seconds} s` : `${Math.roun
 </script>
 
 <template>
-  <span class="flex flex-wrap gap-x-2.5 text-[13px] text-soft">
+  <span class="flex flex-wrap gap-x-2.5 text-[0.8125rem] text-soft">
     <span>{{ kindLabels[hit.kind] }}</span><span>{{ time(hit.seconds) }}</span>
     <span v-if="hit.right && hit.right.n >= 8">{{ Math.round(hit.right.share * 100) }} % right</span>
     <span>{{ hit.used ? `used ${hit.used}×` : 'new' }}</span>

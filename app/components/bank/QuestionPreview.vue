@@ -37,7 +37,7 @@ const verdict = computed(() => {
     <h2 class="small-head border-b border-rule pb-1">As a student sees it</h2>
     <p v-if="problem" role="alert" class="note-stop mt-3">{{ problem }}</p>
     <div v-if="preview" class="mt-3">
-      <p class="text-[15px] text-soft">Question 1 · {{ preview.points }} {{ preview.points === 1 ? 'point' : 'points' }}</p>
+      <p class="text-[0.9375rem] text-soft">Question 1 · {{ preview.points }} {{ preview.points === 1 ? 'point' : 'points' }}</p>
       <WrittenText id="preview-stem" :html="preview.stem || '<p>…</p>'" class="mb-4 text-xl" />
       <AnswerField v-model="answer" :body="preview.body" name="preview" labelledby="preview-stem" />
       <div aria-live="polite">
@@ -47,7 +47,7 @@ const verdict = computed(() => {
           <p class="text-green"><span class="text-soft">Key</span> {{ preview.result.key }}</p>
           <WrittenText v-for="(comment, index) in preview.result.comments" :key="index" :html="comment" />
         </div>
-        <p v-else class="mt-3 text-[15px] text-soft">Try an answer: what it earns is shown here.</p>
+        <p v-else class="mt-3 text-[0.9375rem] text-soft">Try an answer: what it earns is shown here.</p>
       </div>
       <ul v-if="preview.faults.length" class="note-look mt-4 list-inside list-disc"><li v-for="fault in preview.faults" :key="fault">{{ fault }}</li></ul>
     </div>

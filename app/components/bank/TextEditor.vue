@@ -14,16 +14,16 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
   <fieldset class="space-y-3">
     <legend class="small-head">Accepted answers</legend>
     <div v-for="(answer, index) in body.answers" :key="index" class="flex flex-wrap items-end gap-2">
-      <label class="text-[13px] text-soft">The answer<select class="field block py-1" :value="answer.how" @change="setAnswer(index, { how: value($event) as Answer['how'] })"><option v-for="(words, how) in howLabels" :key="how" :value="how">{{ words }}</option></select></label>
-      <label class="grow text-[13px] text-soft">Text<input class="field block py-1" :value="answer.text" maxlength="200" @input="setAnswer(index, { text: value($event) })"></label>
-      <label class="text-[13px] text-soft">earns<input class="field block w-20! py-1" type="number" min="0" max="1" step="0.25" :value="answer.credit" @input="setAnswer(index, { credit: Number(value($event)) })"></label>
-      <label class="grow text-[13px] text-soft">Comment<input class="field block py-1" :value="answer.comment" @input="setAnswer(index, { comment: value($event) })"></label>
+      <label class="text-[0.8125rem] text-soft">The answer<select class="field block py-1" :value="answer.how" @change="setAnswer(index, { how: value($event) as Answer['how'] })"><option v-for="(words, how) in howLabels" :key="how" :value="how">{{ words }}</option></select></label>
+      <label class="grow text-[0.8125rem] text-soft">Text<input class="field block py-1" :value="answer.text" maxlength="200" @input="setAnswer(index, { text: value($event) })"></label>
+      <label class="text-[0.8125rem] text-soft">earns<input class="field block w-20! py-1" type="number" min="0" max="1" step="0.25" :value="answer.credit" @input="setAnswer(index, { credit: Number(value($event)) })"></label>
+      <label class="grow text-[0.8125rem] text-soft">Comment<input class="field block py-1" :value="answer.comment" @input="setAnswer(index, { comment: value($event) })"></label>
       <button v-if="body.answers.length > 1" type="button" class="btn" @click="set({ answers: body.answers.filter((_, i) => i !== index) })">Take out</button>
     </div>
     <button type="button" class="btn" :disabled="body.answers.length >= 40" @click="set({ answers: [...body.answers, { how: 'is', text: '', credit: 1, comment: '' }] })">Accept another answer</button>
     <div class="flex flex-wrap items-end gap-4">
-      <label class="text-[13px] text-soft">Words before the field<input class="field block w-44! py-1" :value="body.label" maxlength="60" @input="set({ label: value($event) })"></label>
-      <label class="text-[13px] text-soft">Longest answer<input class="field block w-24! py-1" type="number" min="1" max="500" :value="body.longest" @input="set({ longest: Number(value($event)) })"></label>
+      <label class="text-[0.8125rem] text-soft">Words before the field<input class="field block w-44! py-1" :value="body.label" maxlength="60" @input="set({ label: value($event) })"></label>
+      <label class="text-[0.8125rem] text-soft">Longest answer<input class="field block w-24! py-1" type="number" min="1" max="500" :value="body.longest" @input="set({ longest: Number(value($event)) })"></label>
       <label class="flex items-center gap-1.5 pb-1.5"><input type="checkbox" class="accent-petrol" :checked="body.caseMatters" @change="set({ caseMatters: !body.caseMatters })"> capital letters matter</label>
       <label class="flex items-center gap-1.5 pb-1.5"><input type="checkbox" class="accent-petrol" :checked="body.accentsMatter" @change="set({ accentsMatter: !body.accentsMatter })"> accents matter</label>
     </div>

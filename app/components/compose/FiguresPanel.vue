@@ -28,7 +28,7 @@ const minutes = (seconds: number) => (seconds < 90 ? `${seconds} s` : `${Math.ro
 
 <template>
   <section aria-label="Figures" class="space-y-5">
-    <dl v-if="figures" class="grid grid-cols-[1fr_auto] gap-x-3 gap-y-1 text-[15px]">
+    <dl v-if="figures" class="grid grid-cols-[1fr_auto] gap-x-3 gap-y-1 text-[0.9375rem]">
       <dt class="small-head col-span-2">This quiz</dt>
       <dt>Questions each sits</dt><dd class="text-right font-semibold">{{ figures.questions }}</dd>
       <dt>Points</dt><dd class="text-right font-semibold">{{ figures.points }}</dd>
@@ -40,14 +40,14 @@ const minutes = (seconds: number) => (seconds < 90 ? `${seconds} s` : `${Math.ro
     <div v-if="figures?.coverage.length">
       <h2 class="small-head">Objectives on every paper</h2>
       <ul class="mt-2 space-y-2">
-        <li v-for="each in figures.coverage" :key="each.objective" class="text-[14px]">
+        <li v-for="each in figures.coverage" :key="each.objective" class="text-[0.875rem]">
           <span class="flex justify-between gap-2"><span>{{ nameOf(each.objective) }}</span><span class="shrink-0">{{ each.atLeast === each.atMost ? each.atLeast : `${each.atLeast}–${each.atMost}` }} <span class="text-soft">of {{ figures.questions }}</span></span></span>
           <span class="relative mt-0.5 block h-1.5 rounded bg-rule" aria-hidden="true">
             <span class="absolute inset-y-0 left-0 rounded bg-petrol-mid" :style="{ width: `${(100 * each.atMost) / figures.questions}%` }" /><span class="absolute inset-y-0 left-0 rounded bg-petrol" :style="{ width: `${(100 * each.atLeast) / figures.questions}%` }" />
           </span>
         </li>
       </ul>
-      <p class="mt-2 text-[13px] text-soft">Dark: what every student is bound to get. Light: what a paper may have.{{ figures.about ? ' Pools overlap, so these are outer bounds.' : '' }}</p>
+      <p class="mt-2 text-[0.8125rem] text-soft">Dark: what every student is bound to get. Light: what a paper may have.{{ figures.about ? ' Pools overlap, so these are outer bounds.' : '' }}</p>
     </div>
   </section>
 </template>

@@ -40,16 +40,16 @@ function give(kind: 'add' | 'pool') {
         <kbd class="pointer-events-none absolute right-3 top-2 text-soft" aria-hidden="true">/</kbd>
       </div>
       <FilterMenu :values="labelled" @toggle="search.toggle" />
-      <p class="text-[13px] text-soft" role="status">{{ result ? count(result.total, 'question') : 'Searching …' }}{{ picked.length ? ` · ${picked.length} chosen` : '' }}
+      <p class="text-[0.8125rem] text-soft" role="status">{{ result ? count(result.total, 'question') : 'Searching …' }}{{ picked.length ? ` · ${picked.length} chosen` : '' }}
         <button v-if="isNarrowed" class="link ml-2" @click="search.clear()">clear</button></p>
-      <p v-if="problem" role="alert" class="note-stop text-[14px]">{{ problem }}</p>
+      <p v-if="problem" role="alert" class="note-stop text-[0.875rem]">{{ problem }}</p>
     </div>
     <ul ref="box" class="min-h-40 grow overflow-y-auto border-t border-rule">
       <li v-for="hit in hits" :key="hit.id">
         <label class="block cursor-pointer border-b border-rule px-3.5 py-2.5" :class="isPicked(hit) ? 'bg-bloom-tint shadow-[inset_3px_0_0_var(--bloom)]' : 'hover:bg-sheet'">
           <input type="checkbox" class="peer sr-only" :checked="isPicked(hit)" @change="toggle(hit)">
-          <span class="line-clamp-3 font-serif text-[15px] leading-snug peer-focus-visible:outline-2 peer-focus-visible:outline-bloom">{{ hit.title }}</span>
-          <span class="mt-1 flex flex-wrap justify-between gap-x-2"><QuestionMeta :hit="hit" /><span v-if="used.has(hit.id)" class="text-[13px] font-semibold text-petrol">in this quiz</span></span>
+          <span class="line-clamp-3 font-serif text-[0.9375rem] leading-snug peer-focus-visible:outline-2 peer-focus-visible:outline-bloom">{{ hit.title }}</span>
+          <span class="mt-1 flex flex-wrap justify-between gap-x-2"><QuestionMeta :hit="hit" /><span v-if="used.has(hit.id)" class="text-[0.8125rem] font-semibold text-petrol">in this quiz</span></span>
         </label>
       </li>
       <li v-if="result && !hits.length" class="p-4 text-soft">Nothing found. Try fewer words<template v-if="isNarrowed">, or <button class="link" @click="search.clear()">clear the filters</button></template>.</li>

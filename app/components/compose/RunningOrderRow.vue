@@ -39,12 +39,12 @@ const number = (event: Event) => Number((event.target as HTMLInputElement).value
   >
     <div class="grid grid-cols-[1rem_2.1rem_1fr_auto_2.4rem] items-baseline gap-x-2 py-1.5">
       <span class="drag-handle cursor-grab self-center text-soft opacity-40 group-hover:opacity-100" aria-hidden="true"><GripVertical :size="16" /></span>
-      <span class="text-right text-[14px] text-soft">{{ numbers }}</span>
+      <span class="text-right text-[0.875rem] text-soft">{{ numbers }}</span>
       <button class="min-w-0 text-left" :aria-expanded="open" @click="open = !open">
-        <span class="line-clamp-2" :class="row.type === 'pool' ? 'font-semibold text-petrol' : 'font-serif text-[15.5px] leading-snug'">{{ title }}</span>
-        <span v-if="dots" class="block text-[11px] tracking-[0.2em] text-petrol" aria-hidden="true">{{ '●'.repeat(dots.drawn) }}{{ '○'.repeat(dots.rest) }}<template v-if="dots.more"> +{{ dots.more }}</template></span>
+        <span class="line-clamp-2" :class="row.type === 'pool' ? 'font-semibold text-petrol' : 'font-serif text-[0.9688rem] leading-snug'">{{ title }}</span>
+        <span v-if="dots" class="block text-[0.6875rem] tracking-[0.2em] text-petrol" aria-hidden="true">{{ '●'.repeat(dots.drawn) }}{{ '○'.repeat(dots.rest) }}<template v-if="dots.more"> +{{ dots.more }}</template></span>
       </button>
-      <span class="text-right text-[13px] text-soft">
+      <span class="text-right text-[0.8125rem] text-soft">
         <template v-if="row.type === 'question' && hit">{{ kindLabels[hit.kind] }} · {{ time(hit.seconds) }}<template v-if="shuffled && row.fixed"> · keeps its place</template></template>
         <template v-else-if="row.type === 'pool'">each {{ row.points }} {{ row.points === 1 ? 'pt' : 'pts' }}<br>{{ difficulty }}</template>
         <template v-else>text</template>
@@ -62,14 +62,14 @@ const number = (event: Event) => Number((event.target as HTMLInputElement).value
       <template v-if="row.type === 'pool'">
         <label class="label max-w-md">Name of the pool, for teachers<input class="field py-1 font-normal" maxlength="160" :value="row.title" @change="emit('set', { title: ($event.target as HTMLInputElement).value })"></label>
         <label class="label inline-block">Questions drawn<input class="field block w-24! py-1 font-normal" type="number" min="1" :max="row.questions.length" :value="row.draw" @change="emit('set', { draw: number($event) })"></label>
-        <ul class="text-[15px]">
+        <ul class="text-[0.9375rem]">
           <li v-for="member in members" :key="member.id" class="flex gap-3 border-b border-rule py-1"><span class="grow font-serif">{{ member.hit?.title ?? 'A question that is no longer in the bank' }}</span>
             <button v-if="members.length > 1" class="link shrink-0" @click="emit('set', { questions: row.questions.filter((id) => id !== member.id), draw: Math.min(row.draw, row.questions.length - 1) })">take out</button></li>
         </ul>
       </template>
       <div class="flex flex-wrap items-end gap-3">
         <label v-if="row.type !== 'text'" class="label">Points{{ row.type === 'pool' ? ' each' : '' }}<input class="field block w-24! py-1 font-normal" type="number" min="0" max="1000" step="0.5" :value="row.points" @change="emit('set', { points: number($event) })"></label>
-        <label v-if="shuffled && row.type !== 'text'" class="flex items-center gap-1.5 pb-1.5 text-[15px]"><input type="checkbox" class="accent-petrol" :checked="row.fixed" @change="emit('set', { fixed: !row.fixed })"> keeps its place</label>
+        <label v-if="shuffled && row.type !== 'text'" class="flex items-center gap-1.5 pb-1.5 text-[0.9375rem]"><input type="checkbox" class="accent-petrol" :checked="row.fixed" @change="emit('set', { fixed: !row.fixed })"> keeps its place</label>
         <span class="ml-auto flex gap-2"><button class="btn" @click="emit('move', -1)">Move up</button><button class="btn" @click="emit('move', 1)">Move down</button><button class="btn" @click="emit('remove')">Take out</button></span>
       </div>
     </div>

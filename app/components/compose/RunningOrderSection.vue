@@ -50,9 +50,9 @@ function removeSection() {
   <section class="mb-7" :aria-label="`Section ${section.title}`">
     <div class="flex flex-wrap items-baseline gap-x-3 border-b border-ink pb-1.5">
       <h2 class="min-w-0 text-lg [overflow-wrap:anywhere]">{{ section.title }}</h2>
-      <button class="text-[14px] text-soft underline decoration-rule underline-offset-2 hover:decoration-current" :title="section.order === 'kept' ? 'Shuffle this section' : 'Keep the order'" @click="setSection({ order: section.order === 'kept' ? 'shuffled' : 'kept' })">{{ section.order === 'kept' ? 'order kept' : 'shuffled' }}</button>
-      <button class="text-[14px] text-soft underline decoration-rule underline-offset-2 hover:decoration-current" :aria-expanded="editing" @click="editing = !editing">edit section</button>
-      <span class="ml-auto text-[14px] text-soft">{{ count(size, 'question') }} · {{ points }} pts</span>
+      <button class="text-[0.875rem] text-soft underline decoration-rule underline-offset-2 hover:decoration-current" :title="section.order === 'kept' ? 'Shuffle this section' : 'Keep the order'" @click="setSection({ order: section.order === 'kept' ? 'shuffled' : 'kept' })">{{ section.order === 'kept' ? 'order kept' : 'shuffled' }}</button>
+      <button class="text-[0.875rem] text-soft underline decoration-rule underline-offset-2 hover:decoration-current" :aria-expanded="editing" @click="editing = !editing">edit section</button>
+      <span class="ml-auto text-[0.875rem] text-soft">{{ count(size, 'question') }} · {{ points }} pts</span>
     </div>
     <div v-if="editing" class="space-y-3 border-b border-rule bg-sheet p-4">
       <label class="label">Title<input class="field py-1 font-normal" maxlength="160" :value="section.title" @change="setSection({ title: ($event.target as HTMLInputElement).value })"></label>

@@ -36,7 +36,7 @@ const write = (value: string) => emit('update:modelValue', value === '' ? null :
 
 <template>
   <div v-if="body.asks === 'one' || body.asks === 'several'" :role="body.asks === 'one' ? 'radiogroup' : 'group'" :aria-labelledby="labelledby">
-    <p v-if="body.asks === 'several'" class="mb-2 text-[15px] text-soft">{{ body.exactly ? `Choose ${body.exactly}.` : 'Choose all that apply.' }}</p>
+    <p v-if="body.asks === 'several'" class="mb-2 text-[0.9375rem] text-soft">{{ body.exactly ? `Choose ${body.exactly}.` : 'Choose all that apply.' }}</p>
     <div class="space-y-2">
       <div v-for="(option, index) in body.options" :key="option.id" class="flex items-stretch gap-1">
         <label
@@ -48,11 +48,11 @@ const write = (value: string) => emit('update:modelValue', value === '' ? null :
             :disabled="readonly" @change="choose(option.id)"
           >
           <span
-            class="mt-0.5 grid h-6 min-w-6 place-items-center rounded border px-1 text-[14px] font-semibold peer-focus-visible:outline-2 peer-focus-visible:outline-offset-2 peer-focus-visible:outline-bloom"
+            class="mt-0.5 grid h-6 min-w-6 place-items-center rounded border px-1 text-[0.875rem] font-semibold peer-focus-visible:outline-2 peer-focus-visible:outline-offset-2 peer-focus-visible:outline-bloom"
             :class="chosen.includes(option.id) ? 'border-petrol bg-petrol text-petrol-ink' : 'border-rule'"
           >{{ letter(index) }}</span>
           <WrittenText :html="option.html" class="min-w-0 text-lg" :class="struck.includes(option.id) && 'text-soft line-through'" />
-          <span v-if="right.includes(option.id)" class="ml-auto shrink-0 self-center text-[14px] font-semibold text-green">✓ right answer</span>
+          <span v-if="right.includes(option.id)" class="ml-auto shrink-0 self-center text-[0.875rem] font-semibold text-green">✓ right answer</span>
         </label>
         <slot name="beside" :option="option.id" :letter="letter(index)" />
       </div>
@@ -67,8 +67,8 @@ const write = (value: string) => emit('update:modelValue', value === '' ? null :
         :aria-describedby="hint ? `${name}-hint` : undefined" :aria-invalid="hint ? true : undefined" @input="write(($event.target as HTMLInputElement).value)"
       >
       <span v-if="body.asks === 'number' && body.unit">{{ body.unit }}</span>
-      <span v-else-if="body.asks === 'number' && body.unitAsked" class="text-[15px] text-soft">number and unit</span>
+      <span v-else-if="body.asks === 'number' && body.unitAsked" class="text-[0.9375rem] text-soft">number and unit</span>
     </div>
-    <p v-if="hint && !readonly" :id="`${name}-hint`" class="mt-1.5 text-[15px] text-amber">{{ hint }}</p>
+    <p v-if="hint && !readonly" :id="`${name}-hint`" class="mt-1.5 text-[0.9375rem] text-amber">{{ hint }}</p>
   </div>
 </template>

@@ -11,7 +11,7 @@ const hasOptions = computed(() => question.question?.body.asks === 'one' || ques
 
 <template>
   <article class="border-b border-rule py-5" :aria-labelledby="`n-${question.item}`">
-    <p :id="`n-${question.item}`" class="flex flex-wrap gap-x-3 text-[15px] text-soft">
+    <p :id="`n-${question.item}`" class="flex flex-wrap gap-x-3 text-[0.9375rem] text-soft">
       <span>Question {{ question.number }}</span>
       <template v-if="question.mark">
         <span class="font-semibold" :class="tones[question.mark.verdict]">{{ verdicts[question.mark.verdict] }}</span>

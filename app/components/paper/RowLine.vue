@@ -9,7 +9,7 @@ const emit = defineEmits<{ go: [item: string] }>()
 <template>
   <nav aria-label="Questions of this paper">
     <section v-for="(section, index) in sheet.sections" :key="index" class="mb-5">
-      <h2 class="mb-1 text-[15px]">{{ section.title }}</h2>
+      <h2 class="mb-1 text-[0.9375rem]">{{ section.title }}</h2>
       <ol>
         <template v-for="entry in section.entries" :key="entry.type === 'question' ? entry.id : ''">
           <li v-if="entry.type === 'question'">
@@ -18,7 +18,7 @@ const emit = defineEmits<{ go: [item: string] }>()
               :aria-current="here === entry.id ? 'true' : undefined" :disabled="entry.page < closedBefore" @click="emit('go', entry.id)"
             >
               <span :class="entry.page < closedBefore && 'text-soft'">{{ entry.number }}<span class="sr-only">, {{ answered.has(entry.id) ? 'answered' : 'not answered' }}</span></span>
-              <span class="text-[13px]"><span v-if="flagged.has(entry.id)" class="mr-2 text-bloom">come back</span><span v-if="answered.has(entry.id)" class="text-petrol" aria-hidden="true">answered</span></span>
+              <span class="text-[0.8125rem]"><span v-if="flagged.has(entry.id)" class="mr-2 text-bloom">come back</span><span v-if="answered.has(entry.id)" class="text-petrol" aria-hidden="true">answered</span></span>
             </button>
           </li>
         </template>

@@ -51,7 +51,7 @@ function spanWords(lane: ReleaseLane, span: ReleaseLane['spans'][number]): strin
 <template>
   <section v-if="line && scale" aria-label="Day line" tabindex="0" class="overflow-x-auto rounded border border-rule bg-sheet px-3.5 py-2">
     <p v-if="!store.quiz?.rules.windows.length" class="py-6 text-center text-soft">The day line is drawn as soon as a class has a window.</p>
-    <div v-else class="min-w-180 text-[13px]">
+    <div v-else class="min-w-180 text-[0.8125rem]">
       <div class="grid grid-cols-[12rem_1fr]">
         <span class="text-soft" title="Days in which nothing happens are drawn narrow">not to scale</span>
         <div class="relative h-6 border-b border-rule">
@@ -63,22 +63,22 @@ function spanWords(lane: ReleaseLane, span: ReleaseLane['spans'][number]): strin
           <span class="absolute inset-y-0 z-10 border-l-2 border-bloom" :style="{ left: left(now) }"><span class="absolute left-1 top-0 font-semibold text-bloom">now</span></span>
           <span v-for="due in line.dues" :key="due" class="absolute inset-y-0 border-l border-dashed border-amber" :style="{ left: left(due) }"><span class="absolute left-1 top-0 whitespace-nowrap font-semibold text-amber">due</span></span>
         </div>
-        <h2 class="small-head pb-0.5 pt-4 text-[13px]!">Who may sit, and when</h2>
+        <h2 class="small-head pb-0.5 pt-4 text-[0.8125rem]!">Who may sit, and when</h2>
         <ul>
           <li v-for="lane in line.sitting" :key="lane.key" class="grid grid-cols-[12rem_1fr] items-center border-b border-rule/60 py-0.5">
-            <span class="truncate pr-2 text-[14px]">{{ lane.name }} <span class="text-soft">{{ lane.note }}</span></span>
+            <span class="truncate pr-2 text-[0.875rem]">{{ lane.name }} <span class="text-soft">{{ lane.note }}</span></span>
             <div class="relative h-4">
               <template v-for="span in lane.spans" :key="span.window">
-                <span class="absolute inset-y-0 rounded-l bg-petrol" :style="{ left: left(span.opens), width: width(span.opens, span.closes) }"><span class="sr-only">from {{ when(span.opens) }} {{ span.closes ? `to ${when(span.closes)}` : 'without an end' }}</span><span class="block overflow-hidden whitespace-nowrap px-1.5 text-[12px] font-semibold leading-4 text-petrol-ink" aria-hidden="true">{{ hours(span) }}</span></span>
+                <span class="absolute inset-y-0 rounded-l bg-petrol" :style="{ left: left(span.opens), width: width(span.opens, span.closes) }"><span class="sr-only">from {{ when(span.opens) }} {{ span.closes ? `to ${when(span.closes)}` : 'without an end' }}</span><span class="block overflow-hidden whitespace-nowrap px-1.5 text-[0.75rem] font-semibold leading-4 text-petrol-ink" aria-hidden="true">{{ hours(span) }}</span></span>
                 <span v-if="span.closes && span.reach && span.reach > span.closes" class="hatched absolute inset-y-0 rounded-r" :style="{ left: left(span.closes), width: width(span.closes, span.reach) }" :title="`A clock may run until ${when(span.reach)}`"><span class="sr-only">a running clock may reach {{ when(span.reach) }}</span></span>
               </template>
             </div>
           </li>
         </ul>
-        <h2 class="small-head pb-0.5 pt-3 text-[13px]!">What students see afterwards</h2>
+        <h2 class="small-head pb-0.5 pt-3 text-[0.8125rem]!">What students see afterwards</h2>
         <ul>
           <li v-for="lane in line.release" :key="lane.facet" class="grid grid-cols-[12rem_1fr] items-center border-b border-rule/60 py-0.5">
-            <span class="truncate pr-2 text-[14px]">{{ facetLabels[lane.facet] }}</span>
+            <span class="truncate pr-2 text-[0.875rem]">{{ facetLabels[lane.facet] }}</span>
             <div class="relative h-5">
               <template v-for="(span, index) in lane.spans" :key="index">
                 <span

@@ -37,8 +37,8 @@ const names = computed(() => list(span.classes.map((id) => classes.find((each) =
       <label class="label">Due<input class="field" type="datetime-local" :value="local(span.due)" @change="set('due', $event)"></label>
       <button class="btn mt-2" @click="emit('set', { due: null })">No due time</button>
     </SentenceValue><template v-if="span.latestStart">, starting at the latest <SentenceValue :words="when(span.latestStart, '')" name="Latest start"><label class="label">Latest start<input class="field" type="datetime-local" :value="local(span.latestStart)" @change="set('latestStart', $event)"></label><button class="btn mt-2" @click="emit('set', { latestStart: null })">No latest start</button></SentenceValue></template>.
-    <button v-if="!span.latestStart && span.closes" class="link font-sans text-[14px]" @click="emit('set', { latestStart: span.closes })">add a latest start</button>
-    <button class="link ml-2 font-sans text-[14px]" @click="emit('remove')">take out</button>
-    <span v-if="problem" role="alert" class="note-stop block font-sans text-[15px]">{{ problem }}</span>
+    <button v-if="!span.latestStart && span.closes" class="link font-sans text-[0.875rem]" @click="emit('set', { latestStart: span.closes })">add a latest start</button>
+    <button class="link ml-2 font-sans text-[0.875rem]" @click="emit('remove')">take out</button>
+    <span v-if="problem" role="alert" class="note-stop block font-sans text-[0.9375rem]">{{ problem }}</span>
   </p>
 </template>

@@ -70,7 +70,7 @@ async function become(to: 'withdrawn' | 'published', words: string) {
         <div class="flex flex-wrap items-center gap-x-4 gap-y-2">
           <h1 class="min-w-0 text-2xl [overflow-wrap:anywhere]">{{ store.quiz.content.title }}</h1>
           <span v-if="state" class="state">{{ stateLabels[state] }}<template v-if="store.view.edition && store.view.edition > 1"> · edition {{ store.view.edition }}</template></span>
-          <span class="text-[15px] text-soft" role="status">{{ saved }}<template v-if="store.others.length"> · also here: {{ store.others.join(', ') }}</template></span>
+          <span class="text-[0.9375rem] text-soft" role="status">{{ saved }}<template v-if="store.others.length"> · also here: {{ store.others.join(', ') }}</template></span>
           <div class="ml-auto flex flex-wrap gap-2">
             <button class="btn" :disabled="!store.undos.length" title="Ctrl Z" @click="store.undo()">Undo</button>
             <button class="btn" :disabled="!store.redos.length" title="Ctrl Shift Z" @click="store.redo()">Redo</button>

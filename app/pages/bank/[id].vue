@@ -78,10 +78,10 @@ async function retire(retired: boolean) {
 
 <template>
   <main id="main" class="mx-auto w-full max-w-7xl px-5 py-6">
-    <p class="text-[15px]"><NuxtLink class="link" to="/bank">Bank</NuxtLink></p>
+    <p class="text-[0.9375rem]"><NuxtLink class="link" to="/bank">Bank</NuxtLink></p>
     <div class="mt-1 flex flex-wrap items-center gap-3">
       <h1 class="text-2xl">{{ isNew ? `New question: ${kindLabels[question.kind].toLowerCase()}` : question.internalName || kindLabels[question.kind] }}</h1>
-      <span v-if="detail" class="text-[15px] text-soft">{{ kindLabels[question.kind] }} · version {{ detail.version }} · {{ detail.ownerName }}</span>
+      <span v-if="detail" class="text-[0.9375rem] text-soft">{{ kindLabels[question.kind] }} · version {{ detail.version }} · {{ detail.ownerName }}</span>
       <span v-if="detail && detail.state !== 'usable'" class="state bg-amber-tint! text-amber!">{{ detail.state === 'work' ? 'In work' : 'Retired' }}</span>
       <div class="ml-auto flex flex-wrap gap-2">
         <button v-if="detail" class="btn" @click="retire(detail.state !== 'retired')">{{ detail.state === 'retired' ? 'Use it again' : 'Retire' }}</button>
@@ -98,19 +98,19 @@ async function retire(retired: boolean) {
         </div>
         <template v-if="optionKind">
           <div v-if="question.kind === 'choices'" class="flex flex-wrap items-end gap-4">
-            <label class="text-[13px] text-soft">How it is scored
+            <label class="text-[0.8125rem] text-soft">How it is scored
               <select class="field block py-1" :value="(question.body as ChoicesBody).rule" @change="setBody({ rule: ($event.target as HTMLSelectElement).value })">
                 <option value="all">all or nothing</option><option value="share">right less wrong share</option><option value="credits">credits per option</option>
               </select>
             </label>
             <template v-if="(question.body as ChoicesBody).rule === 'credits'">
-              <label class="text-[13px] text-soft">at least<input class="field block w-20! py-1" type="number" max="0" step="0.5" :value="(question.body as ChoicesBody).lower" @input="setBody({ lower: number($event) })"></label>
-              <label class="text-[13px] text-soft">at most<input class="field block w-20! py-1" type="number" min="0" step="0.5" :value="(question.body as ChoicesBody).upper ?? ''" placeholder="all" @input="setBody({ upper: ($event.target as HTMLInputElement).value === '' ? null : number($event) })"></label>
+              <label class="text-[0.8125rem] text-soft">at least<input class="field block w-20! py-1" type="number" max="0" step="0.5" :value="(question.body as ChoicesBody).lower" @input="setBody({ lower: number($event) })"></label>
+              <label class="text-[0.8125rem] text-soft">at most<input class="field block w-20! py-1" type="number" min="0" step="0.5" :value="(question.body as ChoicesBody).upper ?? ''" placeholder="all" @input="setBody({ upper: ($event.target as HTMLInputElement).value === '' ? null : number($event) })"></label>
             </template>
             <label class="flex items-center gap-1.5 pb-1.5"><input type="checkbox" class="accent-petrol" :checked="(question.body as ChoicesBody).tellHowMany" @change="setBody({ tellHowMany: !(question.body as ChoicesBody).tellHowMany })"> tell how many are right</label>
           </div>
           <OptionsEditor :options="options" :mode="mode" :preset="question.kind === 'trueFalse'" @update:options="setBody({ options: $event })" />
-          <label v-if="question.kind !== 'trueFalse'" class="flex items-center gap-1.5 text-[15px]"><input type="checkbox" class="accent-petrol" :checked="(question.body as ChoicesBody).inOrder" @change="setBody({ inOrder: !(question.body as ChoicesBody).inOrder })"> options keep this order on every paper</label>
+          <label v-if="question.kind !== 'trueFalse'" class="flex items-center gap-1.5 text-[0.9375rem]"><input type="checkbox" class="accent-petrol" :checked="(question.body as ChoicesBody).inOrder" @change="setBody({ inOrder: !(question.body as ChoicesBody).inOrder })"> options keep this order on every paper</label>
         </template>
         <NumberEditor v-else-if="question.kind === 'number'" :body="(question.body as NumberBody)" @update:body="setBody($event)" />
         <TextEditor v-else :body="(question.body as TextBody)" @update:body="setBody($event)" />
@@ -134,7 +134,7 @@ async function retire(retired: boolean) {
         <details v-if="detail">
           <summary class="small-head">{{ detail.versions.length }} {{ detail.versions.length === 1 ? 'version' : 'versions' }}</summary>
           <ul class="mt-2">
-            <li v-for="version in detail.versions" :key="version.version" class="border-b border-rule py-1.5 text-[15px]">Version {{ version.version }} · {{ version.madeBy }} · {{ sentenceTime(version.madeAt, session.zone) }} <button class="link" @click="load(version.version)">Look at it</button></li>
+            <li v-for="version in detail.versions" :key="version.version" class="border-b border-rule py-1.5 text-[0.9375rem]">Version {{ version.version }} · {{ version.madeBy }} · {{ sentenceTime(version.madeAt, session.zone) }} <button class="link" @click="load(version.version)">Look at it</button></li>
           </ul>
         </details>
       </div>

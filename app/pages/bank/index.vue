@@ -25,7 +25,7 @@ useInfiniteScroll(() => document, () => search.more(), { distance: 600, canLoadM
       <FilterMenu :values="labelled" @toggle="search.toggle" />
       <button v-if="isNarrowed" class="btn btn-quiet" @click="search.clear()">Clear</button>
     </div>
-    <p class="mt-3 text-[15px] text-soft" role="status">{{ result ? count(result.total, 'question') : 'Searching …' }}</p>
+    <p class="mt-3 text-[0.9375rem] text-soft" role="status">{{ result ? count(result.total, 'question') : 'Searching …' }}</p>
     <p v-if="problem" role="alert" class="note-stop mt-2">{{ problem }}</p>
     <EmptyNote v-if="result && !result.total" :title="isNarrowed ? 'Nothing found' : 'The bank is empty'" class="mt-4">
       <template v-if="isNarrowed">Try fewer words, or <button class="link" @click="search.clear()">clear the filters</button>.</template>
@@ -35,11 +35,11 @@ useInfiniteScroll(() => document, () => search.more(), { distance: 600, canLoadM
       <li v-for="hit in hits" :key="hit.id" class="border-b border-rule py-3">
         <div class="flex items-start gap-4">
           <div class="min-w-0 grow">
-            <p v-if="hit.internalName" class="text-[13px] font-semibold text-soft">{{ hit.internalName }}</p>
+            <p v-if="hit.internalName" class="text-[0.8125rem] font-semibold text-soft">{{ hit.internalName }}</p>
             <NuxtLink :to="`/bank/${hit.id}`" class="line-clamp-2 font-serif text-lg hover:underline">{{ hit.title }}</NuxtLink>
-            <p class="mt-0.5 line-clamp-1 text-[15px] text-green"><span class="text-soft">Key</span> {{ hit.key || 'not set' }}</p>
-            <p class="mt-1 flex flex-wrap gap-x-3"><QuestionMeta :hit="hit" /><span class="text-[13px] text-soft">difficulty {{ hit.difficulty }}</span>
-              <span v-for="id in hit.objectives" :key="id" class="text-[13px] text-soft">{{ objectiveOf(id)?.code }} {{ objectiveOf(id)?.title }}</span></p>
+            <p class="mt-0.5 line-clamp-1 text-[0.9375rem] text-green"><span class="text-soft">Key</span> {{ hit.key || 'not set' }}</p>
+            <p class="mt-1 flex flex-wrap gap-x-3"><QuestionMeta :hit="hit" /><span class="text-[0.8125rem] text-soft">difficulty {{ hit.difficulty }}</span>
+              <span v-for="id in hit.objectives" :key="id" class="text-[0.8125rem] text-soft">{{ objectiveOf(id)?.code }} {{ objectiveOf(id)?.title }}</span></p>
           </div>
           <span class="shrink-0 font-semibold">{{ hit.points }}<span class="sr-only"> points</span></span>
         </div>

@@ -40,14 +40,14 @@ async function keep() {
     <p v-if="error || (problem && !editing)" role="alert" class="note-stop mt-4">{{ problem || sentenceOf(error) }}</p>
     <EmptyNote v-if="isReady && !classes.length" title="No class yet" class="mt-6">Classes come with the school’s roster.</EmptyNote>
     <div class="mt-5 flex flex-wrap gap-2">
-      <button v-for="each in classes" :key="each.id" class="tag py-1 text-[15px]" :aria-pressed="open === each.id" :disabled="!each.mine" @click="show(each.id)">{{ each.name }} · {{ each.mine ? count(each.students, 'student') : 'not yours' }}</button>
+      <button v-for="each in classes" :key="each.id" class="tag py-1 text-[0.9375rem]" :aria-pressed="open === each.id" :disabled="!each.mine" @click="show(each.id)">{{ each.name }} · {{ each.mine ? count(each.students, 'student') : 'not yours' }}</button>
     </div>
     <section v-if="roster" class="mt-6">
       <h2 class="border-b border-ink pb-1 text-xl">{{ roster.name }}</h2>
       <ul>
         <li v-for="student in roster.students" :key="student.id" class="flex flex-wrap items-center gap-x-4 border-b border-rule py-2">
           <span class="min-w-48 font-semibold">{{ student.name }}</span><span class="min-w-52 grow text-soft">{{ student.email }}</span>
-          <span v-if="words(student)" class="max-w-60 text-[15px] leading-snug text-petrol">{{ words(student) }}</span>
+          <span v-if="words(student)" class="max-w-60 text-[0.9375rem] leading-snug text-petrol">{{ words(student) }}</span>
           <button class="btn btn-quiet" :aria-label="`Extra time for ${student.name}`" @click="editing = { ...student, accommodation: { ...student.accommodation } }">Extra time…</button>
         </li>
       </ul>

@@ -36,7 +36,7 @@ const when = (at: string) => sentenceTime(at, session.zone)
           <div class="flex items-center gap-4">
             <p v-if="quiz.grade" class="text-right">
               <span class="text-xl font-semibold">{{ quiz.grade.percent }} %</span>
-              <span v-if="quiz.grade.passed !== null" class="block text-[14px] font-semibold" :class="quiz.grade.passed ? 'text-green' : 'text-soft'">{{ quiz.grade.passed ? 'passed' : 'not passed' }}</span>
+              <span v-if="quiz.grade.passed !== null" class="block text-[0.875rem] font-semibold" :class="quiz.grade.passed ? 'text-green' : 'text-soft'">{{ quiz.grade.passed ? 'passed' : 'not passed' }}</span>
             </p>
             <NuxtLink v-if="quiz.may === 'continue'" class="btn btn-main" :to="`/sit/${quiz.sitting}`">Go on</NuxtLink>
             <NuxtLink v-if="quiz.may === 'start'" class="btn btn-main" :to="`/my/${quiz.id}`">{{ quiz.attempts.length ? 'Sit it again' : 'Look, then start' }}</NuxtLink>

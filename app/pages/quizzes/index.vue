@@ -34,13 +34,13 @@ async function create() {
     <EmptyNote v-if="isReady && !error && !quizzes.length" title="No quiz yet" class="mt-8">Give a new one a title, and start it.</EmptyNote>
     <div v-else class="mt-6 overflow-x-auto" tabindex="0" role="region" aria-label="All quizzes">
       <table class="w-full min-w-160 text-left">
-        <thead><tr class="border-b border-ink text-[14px] text-soft"><th class="py-1.5 font-semibold">Quiz</th><th class="font-semibold">State</th><th class="font-semibold">Window</th><th class="font-semibold">Classes</th><th class="text-right font-semibold">Sitting</th><th class="text-right font-semibold">Handed in</th></tr></thead>
+        <thead><tr class="border-b border-ink text-[0.875rem] text-soft"><th class="py-1.5 font-semibold">Quiz</th><th class="font-semibold">State</th><th class="font-semibold">Window</th><th class="font-semibold">Classes</th><th class="text-right font-semibold">Sitting</th><th class="text-right font-semibold">Handed in</th></tr></thead>
         <tbody>
           <tr v-for="quiz in quizzes" :key="quiz.id" class="border-b border-rule align-top">
-            <td class="py-2.5 pr-4"><NuxtLink :to="target(quiz)" class="font-serif text-lg hover:underline">{{ quiz.title }}</NuxtLink><span v-if="!quiz.mine" class="block text-[14px] text-soft">shared by {{ quiz.ownerName }}</span></td>
+            <td class="py-2.5 pr-4"><NuxtLink :to="target(quiz)" class="font-serif text-lg hover:underline">{{ quiz.title }}</NuxtLink><span v-if="!quiz.mine" class="block text-[0.875rem] text-soft">shared by {{ quiz.ownerName }}</span></td>
             <td class="py-3 pr-4"><span class="state">{{ stateLabels[quiz.state] }}</span></td>
-            <td class="py-3 pr-4 text-[15px]">{{ times(quiz) }}</td>
-            <td class="py-3 pr-4 text-[15px]">{{ quiz.classes.join(', ') || '–' }}</td>
+            <td class="py-3 pr-4 text-[0.9375rem]">{{ times(quiz) }}</td>
+            <td class="py-3 pr-4 text-[0.9375rem]">{{ quiz.classes.join(', ') || '–' }}</td>
             <td class="py-3 text-right">{{ quiz.sitting || '–' }}</td>
             <td class="py-3 text-right">{{ quiz.handedIn || '–' }}</td>
           </tr>

@@ -120,7 +120,7 @@ async function timeIsUp() {
         <h1 class="text-lg">{{ sitting.opened.sheet.title }}</h1>
         <span class="hidden text-soft md:inline">{{ visibleSections[0]?.title }}</span>
         <div class="ml-auto flex flex-wrap items-center gap-x-4 gap-y-1">
-          <span class="text-[14px]" :class="kept.tone" role="status">{{ kept.words }}</span>
+          <span class="text-[0.875rem]" :class="kept.tone" role="status">{{ kept.words }}</span>
           <SittingClock :deadline="sitting.clock?.deadline ?? null" :started-with="startedWith" :at-deadline="sitting.clock?.atDeadline ?? 'handIn'" @over="timeIsUp" />
           <button class="btn" :disabled="!sitting.canWrite" @click="asking = true">Hand in…</button>
         </div>
@@ -147,24 +147,24 @@ async function timeIsUp() {
           <template v-for="(entry, index) in section.entries" :key="entry.type === 'question' ? entry.id : index">
             <WrittenText v-if="entry.type === 'text'" :html="entry.html" class="mb-6 text-lg" />
             <article v-else :id="`q-${entry.id}`" tabindex="-1" class="mb-10 scroll-mt-24 outline-none" :aria-labelledby="`n-${entry.id}`" @focusin="here = entry.id">
-              <p :id="`n-${entry.id}`" class="text-[15px]" :class="here === entry.id ? 'text-bloom' : 'text-soft'">Question {{ entry.number }} · {{ pointsText(entry.points) }} {{ entry.points === 1 ? 'point' : 'points' }}</p>
+              <p :id="`n-${entry.id}`" class="text-[0.9375rem]" :class="here === entry.id ? 'text-bloom' : 'text-soft'">Question {{ entry.number }} · {{ pointsText(entry.points) }} {{ entry.points === 1 ? 'point' : 'points' }}</p>
               <WrittenText :id="`s-${entry.id}`" :html="entry.stem" :language="entry.language" class="mb-4 mt-0.5 text-xl" />
               <AnswerField
                 :body="entry.body" :name="entry.id" :labelledby="`s-${entry.id}`" :model-value="sitting.answers[entry.id]?.response ?? null" :readonly="!sitting.canWrite" :struck="sitting.struck[entry.id] ?? []"
                 @update:model-value="sitting.change(entry.id, { response: $event })"
               >
                 <template #beside="{ option, letter }">
-                  <button type="button" class="btn btn-quiet min-w-9 px-1.5 text-[13px]" :aria-pressed="(sitting.struck[entry.id] ?? []).includes(option)" :aria-label="`Strike out ${letter}`" title="Strike out" @click="sitting.strike(entry.id, option)">
+                  <button type="button" class="btn btn-quiet min-w-9 px-1.5 text-[0.8125rem]" :aria-pressed="(sitting.struck[entry.id] ?? []).includes(option)" :aria-label="`Strike out ${letter}`" title="Strike out" @click="sitting.strike(entry.id, option)">
                     <span aria-hidden="true" class="line-through">{{ letter }}</span>
                   </button>
                 </template>
               </AnswerField>
               <div class="-ml-2 mt-1.5 flex flex-wrap gap-x-3">
                 <button
-                  type="button" class="btn btn-quiet text-[15px]" :class="flagged.has(entry.id) && 'text-bloom!'" :aria-pressed="flagged.has(entry.id)" :disabled="!sitting.canWrite"
+                  type="button" class="btn btn-quiet text-[0.9375rem]" :class="flagged.has(entry.id) && 'text-bloom!'" :aria-pressed="flagged.has(entry.id)" :disabled="!sitting.canWrite"
                 @click="sitting.change(entry.id, { flagged: !flagged.has(entry.id) })"
                 ><span aria-hidden="true">⚑</span> {{ flagged.has(entry.id) ? 'Marked to come back to' : 'Come back to this' }}</button>
-                <button v-if="entry.body.asks === 'one' && answered.has(entry.id) && sitting.canWrite" type="button" class="btn btn-quiet text-[15px]" @click="sitting.change(entry.id, { response: null })">Clear my choice</button>
+                <button v-if="entry.body.asks === 'one' && answered.has(entry.id) && sitting.canWrite" type="button" class="btn btn-quiet text-[0.9375rem]" @click="sitting.change(entry.id, { response: null })">Clear my choice</button>
               </div>
             </article>
           </template>

@@ -70,10 +70,10 @@ const setTitle = (event: Event) => store.make({ do: 'setContent', values: { titl
 <template>
   <QuizFrame wide>
     <template #actions><NuxtLink class="btn" :to="`/quizzes/${store.view?.id}/rules`">Go to rules</NuxtLink></template>
-    <div class="grid lg:h-[calc(100dvh-8.75rem)] lg:grid-cols-[20rem_minmax(0,1fr)_16.5rem]">
+    <div class="grid lg:h-[calc(100dvh-8.75rem)] lg:grid-cols-[min(20rem,26vw)_minmax(0,1fr)_min(16.5rem,22vw)]">
       <QuestionFinder class="max-h-[60dvh] border-b border-rule lg:max-h-none lg:border-b-0 lg:border-r" :place="target.words" @add="add" @pool="forPool = $event" />
       <div class="min-h-0 overflow-y-auto px-5 py-4">
-        <details class="mb-4 text-[15px]">
+        <details class="mb-4 text-[0.9375rem]">
           <summary class="text-soft">Title and what students read first</summary>
           <div class="mt-2 space-y-3 bg-sheet p-4">
             <label class="label">Title<input class="field font-normal" maxlength="160" :value="store.quiz?.content.title" @change="setTitle"></label>
@@ -88,11 +88,11 @@ const setTitle = (event: Event) => store.make({ do: 'setContent', values: { titl
           <button class="btn" @click="addSection">Add a section</button>
           <button class="btn" @click="addRows([{ type: 'text', id: newRowId(), html: '<p>A text between questions.</p>' }])">Add a text {{ target.words }}</button>
         </div>
-        <p class="mt-4 text-[13px] text-soft">Rows move by their handle, or with Alt and the arrow keys; Delete takes one out; Ctrl Z takes anything back.</p>
+        <p class="mt-4 text-[0.8125rem] text-soft">Rows move by their handle, or with Alt and the arrow keys; Delete takes one out; Ctrl Z takes anything back.</p>
       </div>
       <aside class="min-h-0 space-y-6 overflow-y-auto border-rule bg-sheet px-4 py-4 lg:border-l">
         <FiguresPanel />
-        <div><h2 class="small-head mb-2">Checks</h2><ChecksList class="text-[15px]" :checks="store.checks" /></div>
+        <div><h2 class="small-head mb-2">Checks</h2><ChecksList class="text-[0.9375rem]" :checks="store.checks" /></div>
       </aside>
     </div>
     <PoolDialog :hits="forPool" @close="forPool = []" @make="makePool" />

@@ -67,7 +67,7 @@ async function closeNow() {
         <div class="overflow-x-auto" tabindex="0" role="region" aria-label="Marks">
           <table class="w-full min-w-180 text-left">
             <thead>
-              <tr class="border-b border-ink text-[14px] text-soft">
+              <tr class="border-b border-ink text-[0.875rem] text-soft">
                 <th class="py-1.5 font-semibold" :aria-sort="sort === 'name' ? 'ascending' : undefined"><button @click="sort = 'name'">Student{{ sort === 'name' ? ' ↓' : '' }}</button></th>
                 <th class="font-semibold">Attempts</th><th class="font-semibold">Time</th><th class="text-right font-semibold">Score</th>
                 <th class="pl-6 text-right font-semibold" :aria-sort="sort === 'grade' ? 'descending' : undefined"><button @click="sort = 'grade'">Grade ({{ table.method }}){{ sort === 'grade' ? ' ↓' : '' }}</button></th><th class="pl-6 font-semibold">Passed</th>
@@ -75,14 +75,14 @@ async function closeNow() {
             </thead>
             <tbody v-for="student in shown" :key="student.id" class="border-b border-rule align-top">
               <tr v-for="(attempt, index) in student.attempts.length ? student.attempts : [null]" :key="attempt?.id ?? student.id">
-                <th v-if="index === 0" scope="rowgroup" :rowspan="Math.max(1, student.attempts.length)" class="py-2 pr-4 font-normal"><span class="font-semibold">{{ student.name }}</span><span v-if="only === 'all'" class="ml-2 text-[13px] text-soft">{{ student.classes.join(', ') }}</span></th>
+                <th v-if="index === 0" scope="rowgroup" :rowspan="Math.max(1, student.attempts.length)" class="py-2 pr-4 font-normal"><span class="font-semibold">{{ student.name }}</span><span v-if="only === 'all'" class="ml-2 text-[0.8125rem] text-soft">{{ student.classes.join(', ') }}</span></th>
                 <template v-if="attempt">
                   <td class="py-2 pr-4">
                     <NuxtLink class="link" :to="`/quizzes/${id}/marks/${attempt.id}`">Attempt {{ attempt.number }}</NuxtLink>
-                    <span v-if="attempt.state === 'open'" class="ml-2 text-bloom">sitting now</span><span v-if="attempt.state === 'unsent'" class="ml-2 text-amber">left unsent</span><span v-if="attempt.endedBy === 'clock' && attempt.state === 'handed'" class="ml-2 text-[14px] text-soft">by the clock</span>
+                    <span v-if="attempt.state === 'open'" class="ml-2 text-bloom">sitting now</span><span v-if="attempt.state === 'unsent'" class="ml-2 text-amber">left unsent</span><span v-if="attempt.endedBy === 'clock' && attempt.state === 'handed'" class="ml-2 text-[0.875rem] text-soft">by the clock</span>
                     <span v-if="attempt.daysLate" class="ml-2 text-amber">{{ attempt.daysLate }} {{ attempt.daysLate === 1 ? 'day' : 'days' }} late</span><span v-if="attempt.minutesOver" class="ml-2 text-amber">{{ attempt.minutesOver }} min over</span>
                   </td>
-                  <td class="py-2 pr-4 text-[15px]">{{ sentenceTime(attempt.startedAt, session.zone) }}<template v-if="attempt.handedInAt">–{{ clockTime(attempt.handedInAt, session.zone) }} <span class="text-soft">· {{ span(attempt.startedAt, attempt.handedInAt) }}</span></template></td>
+                  <td class="py-2 pr-4 text-[0.9375rem]">{{ sentenceTime(attempt.startedAt, session.zone) }}<template v-if="attempt.handedInAt">–{{ clockTime(attempt.handedInAt, session.zone) }} <span class="text-soft">· {{ span(attempt.startedAt, attempt.handedInAt) }}</span></template></td>
                   <td class="py-2 text-right">{{ attempt.score ?? '–' }}<span v-if="attempt.possible" class="text-soft"> of {{ attempt.possible }}</span></td>
                 </template>
                 <td v-else colspan="3" class="py-2 text-soft">not sat yet</td>
