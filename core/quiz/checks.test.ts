@@ -27,9 +27,11 @@ const cases: [code: string, level: 'stop' | 'look', Row[], Partial<Rules>?][] = 
   ['pools-together', 'stop', [poolRow('a', ['q1', 'q2', 'q3'], 2), poolRow('b', ['q1', 'q2', 'q3'], 2)]],
   ['no-window', 'stop', [questionRow('q1')], { windows: [] }],
   ['backwards', 'stop', [questionRow('q1')], { windows: [{ ...sampleWindow, closes: at('08:30') }] }],
+  ['backwards', 'stop', [questionRow('q1')], { windows: [{ ...sampleWindow, closes: sampleWindow.opens }] }],
   ['over', 'stop', [questionRow('q1')], { windows: [{ ...sampleWindow, opens: at('05:00'), closes: at('07:00') }] }],
   ['due', 'stop', [questionRow('q1')], { windows: [{ ...sampleWindow, due: at('08:30') }] }],
   ['gone', 'stop', [questionRow('q1')], { windows: [{ ...sampleWindow, classes: ['gone'] }] }],
+  ['gone', 'stop', [questionRow('q1')], { windows: [{ ...sampleWindow, classes: ['gone', 'tue'] }] }],
   ['pass-out-of-reach', 'stop', [questionRow('q1')], { grade: { method: 'highest', decimals: 0, pass: { by: 'points', value: 2 } } }],
   ['no-end', 'look', [questionRow('q1')], { limit: null, windows: [{ ...sampleWindow, closes: null }] }],
   ['never-released', 'look', [questionRow('q1')], { windows: [{ ...sampleWindow, closes: null }] }],
@@ -43,7 +45,8 @@ describe('checkQuiz', () => {
     const hit = found.find((each) => each.code.split(':')[0] === code)!
     expect(hit).toMatchObject({ level })
     expect(hit.sentence).toMatch(/[.?]$/)
-    if (!hit.remedy) return
+    if (level === 'stop') expect(hit.remedy, 'what stops is told with its remedy').not.toBeNull()
+    if (!hit.remedy || !('edit' in hit.remedy)) return
     const mended = run(applyEdit(quiz, hit.remedy.edit).quiz)
     expect(mended.map((each) => each.code)).not.toContain(hit.code)
   })
@@ -55,6 +58,13 @@ describe('checkQuiz', () => {
   it('what stops comes first', () => {
     const { found } = check([], { limit: null, windows: [{ ...sampleWindow, closes: null }] })
     expect(found.map((each) => each.level)).toEqual([...found.map((each) => each.level)].sort().reverse())
+  })
+})
+
+describe('remedies that a person has to choose', () => {
+  it.each([['no-questions', { goTo: 'finder' }, []], ['no-window', { goTo: 'windows' }, [questionRow('q1')]]] as const)('%s names the place', (code, remedy, rows) => {
+    const { found } = check([...rows], { windows: [] })
+    expect(found.find((each) => each.code === code)!.remedy).toMatchObject(remedy)
   })
 })
 

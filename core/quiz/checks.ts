@@ -1,13 +1,16 @@
 import { fixed, exact } from '../kit/exact'
-import { minute, ms, type Instant } from '../kit/time'
+import { day, minute, ms, plus, type Instant } from '../kit/time'
 import { count, duration, list, sentenceTime } from '../kit/words'
 import { unsatisfiable } from '../paper/draw'
 import { leaks, type Assigned } from '../release'
 import { latestEnd } from '../schedule/clock'
 import { facetLabels } from '../release/schema'
 import type { Edit } from './edits'
-import type { Quiz } from './schema'
+import type { Quiz, Window } from './schema'
 import { allRows, fixedQuestions, poolRows, questionsUsed, rowPoints, rowSize } from './walk'
+
+/** One edit; or, where only a person can choose, the place where they do. */
+export type Remedy = { label: string, edit: Edit } | { label: string, goTo: 'finder' | 'windows' }
 
 export interface Check {
   /** Stable name of what was found. */
@@ -17,8 +20,8 @@ export interface Check {
   title: string
   sentence: string
   where: 'compose' | 'rules'
-  /** One edit that mends it, with the words of its button; null where only a person can decide. */
-  remedy: { label: string, edit: Edit } | null
+  /** What mends it, with the words of its button; null where there is only something to know. What stops always has one. */
+  remedy: Remedy | null
 }
 
 /** What the checks need to know beside the quiz. */
@@ -33,15 +36,17 @@ export interface CheckContext {
 
 type Found = Check[]
 
-const stop = (code: string, where: Check['where'], title: string, sentence: string, remedy: Check['remedy'] = null): Check => ({ code, level: 'stop', where, title, sentence, remedy })
+const week = 7 * day
+
+const stop = (code: string, where: Check['where'], title: string, sentence: string, remedy: Remedy): Check => ({ code, level: 'stop', where, title, sentence, remedy })
 const look = (code: string, where: Check['where'], title: string, sentence: string, remedy: Check['remedy'] = null): Check => ({ code, level: 'look', where, title, sentence, remedy })
 
 function rowChecks({ content }: Quiz, context: CheckContext): Found {
   const found: Found = []
   if (!questionsUsed(content).length) {
-    found.push(stop('no-questions', 'compose', 'There is no question yet', 'Pick questions from the finder and add them to a section.'))
+    found.push(stop('no-questions', 'compose', 'There is no question yet', 'Pick questions from the finder and add them to a section.', { label: 'Find questions', goTo: 'finder' }))
   } else if (allRows(content).reduce((total, row) => total + rowPoints(row), 0) === 0) {
-    found.push(stop('no-points', 'compose', 'No question is worth a point', 'Give at least one row more than 0 points, or no grade can be formed.'))
+    found.push(stop('no-points', 'compose', 'No question is worth a point', 'Give at least one row more than 0 points, or no grade can be formed.', { label: 'One point for each question', edit: { do: 'all', edits: allRows(content).filter((row) => row.type !== 'text').map((row) => ({ do: 'setRow', row: row.id, values: { points: 1 } })) } }))
   }
   for (const row of allRows(content)) {
     const ids = row.type === 'question' ? [row.question] : row.type === 'pool' ? row.questions : []
@@ -90,16 +95,31 @@ function emptySections({ content }: Quiz): Found {
     look(`empty-section:${section.id}`, 'compose', `“${section.title}” holds no question`, 'Students do not see a section without questions.', { label: 'Take out the section', edit: { do: 'removeSection', section: section.id } }))
 }
 
+type Put = (window: string, values: Partial<Window>) => Edit
+
+function backwardsRemedy(window: Window, put: Put): Remedy {
+  return window.closes! < window.opens
+    ? { label: 'Swap the two times', edit: put(window.id, { opens: window.closes!, closes: window.opens }) }
+    : { label: 'Close it a day later', edit: put(window.id, { closes: plus(window.opens, day) }) }
+}
+
+function goneRemedy(window: Window, rules: Quiz['rules'], context: CheckContext, put: Put): Remedy {
+  const there = window.classes.filter((id) => context.classNames.has(id))
+  return there.length
+    ? { label: 'Take that class out', edit: put(window.id, { classes: there }) }
+    : { label: 'Take the window out', edit: { do: 'setRules', values: { windows: rules.windows.filter((each) => each !== window) } } }
+}
+
 function windowChecks({ rules }: Quiz, context: CheckContext): Found {
-  if (!rules.windows.length) return [stop('no-window', 'rules', 'Nobody can sit it yet', 'Say which class may sit it, and when.')]
+  if (!rules.windows.length) return [stop('no-window', 'rules', 'Nobody can sit it yet', 'Say which class may sit it, and when.', { label: 'Go to the windows', goTo: 'windows' })]
   const name = (ids: string[]) => list(ids.map((id) => context.classNames.get(id) ?? 'a class that is gone'))
   const found: Found = []
-  const put = (id: string, values: object): Edit => ({ do: 'setRules', values: { windows: rules.windows.map((window) => (window.id === id ? { ...window, ...values } : window)) } })
+  const put: Put = (id, values) => ({ do: 'setRules', values: { windows: rules.windows.map((window) => (window.id === id ? { ...window, ...values } : window)) } })
   for (const window of rules.windows) {
-    if (window.closes !== null && window.closes <= window.opens) found.push(stop(`backwards:${window.id}`, 'rules', `The window of ${name(window.classes)} closes before it opens`, `It opens ${sentenceTime(window.opens, context.zone)} and closes ${sentenceTime(window.closes, context.zone)}.`))
-    else if (window.closes !== null && window.closes <= context.now) found.push(stop(`over:${window.id}`, 'rules', `The window of ${name(window.classes)} is over`, `It closed ${sentenceTime(window.closes, context.zone)}. Give it a later time.`))
+    if (window.closes !== null && window.closes <= window.opens) found.push(stop(`backwards:${window.id}`, 'rules', `The window of ${name(window.classes)} closes before it opens`, `It opens ${sentenceTime(window.opens, context.zone)} and closes ${sentenceTime(window.closes, context.zone)}.`, backwardsRemedy(window, put)))
+    else if (window.closes !== null && window.closes <= context.now) found.push(stop(`over:${window.id}`, 'rules', `The window of ${name(window.classes)} is over`, `It closed ${sentenceTime(window.closes, context.zone)}. Give it a later time.`, { label: 'Close it a week from now', edit: put(window.id, { closes: plus(context.now, week) }) }))
     if (window.due !== null && window.due < window.opens) found.push(stop(`due:${window.id}`, 'rules', 'A due time lies before its window', `${name(window.classes)}: due ${sentenceTime(window.due, context.zone)}, but it opens ${sentenceTime(window.opens, context.zone)}.`, { label: 'Take out the due time', edit: put(window.id, { due: null }) }))
-    if (window.classes.some((id) => !context.classNames.has(id))) found.push(stop(`gone:${window.id}`, 'rules', 'A window is for a class that is gone', 'Choose the classes of this window anew.'))
+    if (window.classes.some((id) => !context.classNames.has(id))) found.push(stop(`gone:${window.id}`, 'rules', 'A window is for a class that is gone', 'Choose the classes of this window anew.', goneRemedy(window, rules, context, put)))
   }
   return found
 }
@@ -112,7 +132,7 @@ function clockChecks({ rules }: Quiz, context: CheckContext): Found {
   const waits = context.students.some(({ schedule }) => latestEnd(schedule) === null)
   const release = rules.release
   if (waits && (['windowClosed', 'everyoneDone'] as const).some((at) => Object.values(release).some((rule) => rule.from.at === at))) {
-    found.push(look('never-released', 'rules', 'Something is never shown', 'What is shown “when the window has closed” or “when everyone is done” waits for an end that does not come. Give every window a closing time.'))
+    found.push(look('never-released', 'rules', 'Something is never shown', 'What is shown “when the window has closed” or “when everyone is done” waits for an end that does not come. Give every window a closing time.', { label: 'Close windows without an end in a week', edit: { do: 'setRules', values: { windows: rules.windows.map((window) => (window.closes === null ? { ...window, closes: plus(window.opens > context.now ? window.opens : context.now, week) } : window)) } } }))
   }
   const extended = context.students.filter(({ schedule }) => schedule.extra > 0 && !schedule.stretchWindow)
   if (rules.atClosing === 'window' && extended.length) {
@@ -133,7 +153,7 @@ function passChecks({ content, rules }: Quiz): Found {
   const possible = allRows(content).reduce((total, row) => total + rowPoints(row), 0)
   const most = pass?.by === 'percent' ? 100 : possible
   if (!pass || possible === 0 || pass.value <= most) return []
-  return [stop('pass-out-of-reach', 'rules', 'Nobody can pass', `The pass mark is ${pass.value}${pass.by === 'percent' ? ' %' : ' points'}, and at most ${fixed(exact(most), pass.by === 'percent' ? 0 : 2)} can be reached.`)]
+  return [stop('pass-out-of-reach', 'rules', 'Nobody can pass', `The pass mark is ${pass.value}${pass.by === 'percent' ? ' %' : ' points'}, and at most ${fixed(exact(most), pass.by === 'percent' ? 0 : 2)} can be reached.`, { label: `Lower it to ${most}${pass.by === 'percent' ? ' %' : ''}`, edit: { do: 'setRules', values: { grade: { ...rules.grade, pass: { ...pass, value: most } } } } })]
 }
 
 function leakChecks({ rules }: Quiz, context: CheckContext): Found {

@@ -79,3 +79,11 @@ export function visibleFacets(rules: ReleaseRules, context: ReleaseContext, now:
   })) as Record<FacetName, FacetSight>
   return { facets, changesAt: changes.sort()[0] ?? null }
 }
+
+/**
+ * Whether a list (My quizzes, a gradebook) may show a facet. What may be viewed once is viewed in the review: a list
+ * that shows it in passing would use the one viewing up, or show it a second time.
+ */
+export function shownInLists(rules: ReleaseRules, visible: Visible, name: FacetName): boolean {
+  return visible.facets[name].shown && !rules[name].once
+}

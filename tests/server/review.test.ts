@@ -1,11 +1,16 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { defaultRelease, type Rules } from '../../core/quiz'
 import type { FacetName, Moment } from '../../core/release'
+import { toSql } from '../../server/database/codec'
 import type { Database } from '../../server/database/database'
 import { setAccommodation } from '../../server/domain/classes'
 import { marksTable } from '../../server/domain/marks/marks'
+import { makeEdit } from '../../server/domain/quizzes/edits'
 import { releaseTo, unrelease } from '../../server/domain/quizzes/open'
+import { listQuizzes } from '../../server/domain/quizzes/quizzes'
+import { quizView } from '../../server/domain/quizzes/view'
 import { reviewFor } from '../../server/domain/reviews/review'
+import { loadAttempts } from '../../server/domain/sittings/attempts'
 import { handIn } from '../../server/domain/sittings/hand-in'
 import { myQuizzes } from '../../server/domain/sittings/my-quizzes'
 import { saveAnswers } from '../../server/domain/sittings/save'
@@ -93,6 +98,43 @@ describe('one release rule governs every place that shows a score', () => {
       const now = later(minutes)
       const listed = (await myQuizzes(db, await person(db, nell.id), now)).find((each) => each.id === quiz)!.grade !== null
       expect(listed).toBe((await reviewFor(db, nell, attempt, now)).grade !== null)
+    }
+  })
+  it('a grade that may be viewed once is viewed in the review, and no list shows it', async () => {
+    const quiz = await openedQuiz(db, 'grade-once', { release: { ...defaultRelease, grade: { from: { at: 'handIn', offset: 0 }, until: null, once: true, ifPassed: false } } })
+    const attempt = await sat(quiz)
+    const listed = async (minutes: number) => (await myQuizzes(db, await person(db, nell.id), later(minutes))).find((each) => each.id === quiz)!.grade
+    const reviewed = async (minutes: number) => (await reviewFor(db, nell, attempt, later(minutes))).grade?.percent ?? null
+    expect(await listed(11)).toBeNull()
+    expect([await reviewed(12), await reviewed(13)]).toEqual(['33.3', null])
+    expect(await listed(14)).toBeNull()
+  })
+  it('a grade seen in the list is a first viewing', async () => {
+    const quiz = await openedQuiz(db, 'grade-logged', { release: release({ grade: { at: 'handIn', offset: 0 } }) })
+    const attempt = await sat(quiz)
+    await myQuizzes(db, await person(db, nell.id), later(11))
+    await myQuizzes(db, await person(db, nell.id), later(15))
+    expect(await db.rows('SELECT facet, at FROM viewed WHERE attempt_id = ?', [attempt])).toEqual([{ facet: 'grade', at: toSql(later(11)) }])
+  })
+  it('every page says the same state while a clock runs past the window', async () => {
+    const quiz = await openedQuiz(db, 'state')
+    const maren = await person(db, 'p-maren')
+    const listed = async (minutes: number) => (await listQuizzes(db, maren, later(minutes))).find((each) => each.id === quiz)!.state
+    const viewed = async (minutes: number) => (await quizView(db, maren, quiz, later(minutes))).state
+    for (const [minutes, state] of [[-1, 'scheduled'], [0, 'open'], [181, 'open'], [270, 'open'], [271, 'closed']] as const) {
+      expect([await listed(minutes), await viewed(minutes)], `${minutes} minutes`).toEqual([state, state])
+    }
+  })
+  it('a sitting that outlasts a limit shortened since keeps the quiz open', async () => {
+    const quiz = await openedQuiz(db, 'outlasts')
+    const maren = await person(db, 'p-maren')
+    const { attempt } = await startSitting(db, await person(db, nell.id), quiz, 'd1', undefined, later(170))
+    await makeEdit(db, maren, quiz, 1, 'short.1', { do: 'setRules', values: { limit: 5 } }, later(171))
+    const { hardStop } = (await loadAttempts(db, 'id = ?', [attempt]))[0]!.limits
+    expect(hardStop).toBe(later(231))
+    for (const [minutes, state] of [[230, 'open'], [231, 'closed']] as const) {
+      expect((await listQuizzes(db, maren, later(minutes))).find((each) => each.id === quiz)!.state).toBe(state)
+      expect((await quizView(db, maren, quiz, later(minutes))).state).toBe(state)
     }
   })
   it('a teacher sees marks whatever is released', async () => {

@@ -90,7 +90,7 @@ async function become(to: 'withdrawn' | 'published', words: string) {
       <ModalDialog :open="opening" :title="state === 'draft' ? 'Open this quiz' : 'Give the changes to later starts'" @close="opening = false">
         <p v-if="stops.length" class="font-semibold">{{ stops.length === 1 ? 'One thing has' : `${stops.length} things have` }} to be mended first.</p>
         <p v-else>The questions, their points and their order are frozen as they stand now. The rules stay living: a change to them reaches everybody at once.</p>
-        <ChecksList class="mt-4" :checks="[...stops, ...looks]" />
+        <ChecksList class="mt-4" :checks="[...stops, ...looks]" @gone="opening = false" />
         <div v-if="openProblem" role="alert" class="note-stop mt-4"><p>{{ openProblem.sentence }}</p><p v-for="check in openProblem.checks" :key="check.title">{{ check.title }}: {{ check.sentence }}</p></div>
         <div class="mt-5 flex justify-end gap-3">
           <button class="btn" @click="opening = false">Not yet</button>

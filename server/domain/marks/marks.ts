@@ -61,7 +61,7 @@ export async function marksTable(database: Database, quizId: string, now: Instan
   }
   const { pass } = rules.grade
   return {
-    title: content.title, state: currentState(row, students, now), method: rules.grade.method,
+    title: content.title, state: currentState(row, students, attempts.filter((attempt) => attempt.state === 'open').map((attempt) => attempt.limits.hardStop), now), method: rules.grade.method,
     passMark: pass && `${pass.value}${pass.by === 'percent' ? ' %' : ' points'}`,
     classes: classes.map(({ id, name }) => ({ id, name, releasedAt: released.filter((each) => each.class_id === id).map((each) => fromSql(each.at))[0] ?? null })),
     byHand: Object.values(rules.release).some((rule) => rule.from.at === 'teacher'),

@@ -1,13 +1,14 @@
 import type { Instant } from '../../../core/kit/time'
 import { newQuiz, stateOf, type Quiz, type QuizState, type StoredState } from '../../../core/quiz'
 import { greatestEnd } from '../../../core/release'
-import { fromJson, fromSql, toJson, toSql } from '../../database/codec'
+import { fromJson, fromSql, fromSqlOrNever, toJson, toSql } from '../../database/codec'
 import type { Database, Db } from '../../database/database'
 import { newId } from '../ids'
 import type { Person } from '../people/people'
 import { notFound, Problem } from '../problem'
 import { recordLine } from '../record'
-import type { AssignedStudent } from './roster'
+import { assignedAmong, classesOf, type AssignedStudent } from './roster'
+import { studentsOfClasses } from './students'
 
 export interface QuizRow {
   id: string, school: string, owner: string, stored: StoredState, revision: number, quiz: Quiz
@@ -36,7 +37,7 @@ export async function mayTeach(db: Db, person: string, quiz: string): Promise<bo
 
 /** Keeps what is looked up by other tables: title, classes, questions. */
 export async function indexQuiz(db: Db, id: string, quiz: Quiz, questions: readonly string[], school: string): Promise<void> {
-  const classes = [...new Set(quiz.rules.windows.flatMap((window) => window.classes))]
+  const classes = classesOf(quiz.rules)
   await db.run('DELETE FROM quiz_class WHERE quiz_id = ?', [id])
   await db.run('DELETE FROM quiz_question WHERE quiz_id = ?', [id])
   if (classes.length) await db.run('INSERT IGNORE INTO quiz_class (quiz_id, class_id) SELECT ?, id FROM class WHERE id IN (?) AND school_id = ?', [id, classes, school])
@@ -53,30 +54,34 @@ export interface QuizListRow { id: string, title: string, state: QuizState, owne
 
 /** Quizzes that a teacher owns or shares. */
 export async function listQuizzes(db: Db, person: Person, now: Instant): Promise<QuizListRow[]> {
-  const rows = await db.rows<RawQuiz & { owner: string, sitting: number, handed: number }>(`SELECT ${columns}, p.name AS owner,
+  const rows = await db.rows<RawQuiz & { owner: string, sitting: number, handed: number, last_stop: string | null }>(`SELECT ${columns}, p.name AS owner,
       (SELECT COUNT(*) FROM attempt a WHERE a.quiz_id = q.id AND a.state = 'open' AND a.hard_stop >= ?) AS sitting,
-      (SELECT COUNT(*) FROM attempt a WHERE a.quiz_id = q.id AND NOT (a.state = 'open' AND a.hard_stop >= ?)) AS handed
+      (SELECT COUNT(*) FROM attempt a WHERE a.quiz_id = q.id AND NOT (a.state = 'open' AND a.hard_stop >= ?)) AS handed,
+      (SELECT MAX(a.hard_stop) FROM attempt a WHERE a.quiz_id = q.id AND a.state = 'open') AS last_stop
     FROM quiz q JOIN person p ON p.id = q.owner_id LEFT JOIN quiz_teacher t ON t.quiz_id = q.id AND t.person_id = ?
     WHERE q.owner_id = ? OR t.person_id IS NOT NULL ORDER BY q.changed_at DESC`, [toSql(now), toSql(now), person.id, person.id])
   const classes = await db.rows<{ id: string, name: string }>('SELECT id, name FROM class WHERE school_id = ?', [person.school])
   const nameOf = new Map(classes.map(({ id, name }) => [id, name]))
-  return rows.map((row) => {
-    const { quiz, ...rest } = read(row)
+  const quizzes = rows.map((row) => ({ row, ...read(row) }))
+  const students = await studentsOfClasses(db, [...new Set(quizzes.flatMap(({ quiz }) => classesOf(quiz.rules)))])
+  return quizzes.map(({ row, quiz, ...rest }) => {
     const closes = quiz.rules.windows.map((window) => window.closes)
     return {
-      id: rest.id, title: quiz.content.title, state: stateOf(rest.stored, quiz.rules, '', now), ownerName: row.owner, mine: rest.owner === person.id,
+      id: rest.id, title: quiz.content.title, state: currentState({ stored: rest.stored, quiz }, assignedAmong(students, quiz.rules), row.last_stop === null ? [] : [fromSqlOrNever(row.last_stop)], now), ownerName: row.owner, mine: rest.owner === person.id,
       opens: quiz.rules.windows.map((window) => window.opens).sort()[0] ?? null,
       closes: closes.length && !closes.includes(null) ? closes.sort().at(-1)! : null,
-      classes: [...new Set(quiz.rules.windows.flatMap((window) => window.classes))].flatMap((id) => nameOf.get(id) ?? []),
+      classes: classesOf(quiz.rules).flatMap((id) => nameOf.get(id) ?? []),
       sitting: Number(row.sitting), handedIn: Number(row.handed), changedAt: rest.changedAt,
     }
   })
 }
 
-/** The state of a quiz now, from its rules and everybody assigned. */
-export function currentState(row: Pick<QuizRow, 'stored' | 'quiz'>, students: readonly AssignedStudent[], now: Instant,
-): QuizState {
-  return stateOf(row.stored, row.quiz.rules, greatestEnd(students), now)
+/**
+ * The state of a quiz now, from its rules, everybody assigned and the hard stops of sittings under way (a rule that
+ * was shortened since does not shorten those). Every page asks this one.
+ */
+export function currentState(row: Pick<QuizRow, 'stored' | 'quiz'>, students: readonly AssignedStudent[], openStops: readonly (Instant | null)[], now: Instant): QuizState {
+  return stateOf(row.stored, row.quiz.rules, greatestEnd(students, openStops), now)
 }
 
 /** Lets a colleague work in the quiz, or ends that. */

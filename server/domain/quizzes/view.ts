@@ -6,6 +6,7 @@ import { questionsUsed } from '../../../core/quiz'
 import type { Person } from '../people/people'
 import { checksFor } from './checks'
 import { currentState, loadQuiz } from './quizzes'
+import { openStops } from '../sittings/attempts'
 import { assignedTo } from './roster'
 import { studentsOfSchool } from './students'
 
@@ -25,7 +26,7 @@ export interface QuizView {
 
 export async function quizView(db: Db, person: Person, id: string, now: Instant): Promise<QuizView> {
   const row = await loadQuiz(db, id)
-  const [students, questions, classes, checks, edition, teachers, roster] = await Promise.all([
+  const [students, questions, classes, checks, edition, teachers, roster, stops] = await Promise.all([
     assignedTo(db, row.quiz.rules),
     hitsFor(db, person, questionsUsed(row.quiz.content)),
     db.rows<{ id: string, name: string, students: number }>('SELECT c.id, c.name, COUNT(e.person_id) AS students FROM class c LEFT JOIN enrolment e ON e.class_id = c.id WHERE c.school_id = ? GROUP BY c.id ORDER BY c.name', [person.school]),
@@ -33,9 +34,10 @@ export async function quizView(db: Db, person: Person, id: string, now: Instant)
     row.edition ? db.one<{ number: number }>('SELECT number FROM edition WHERE id = ?', [row.edition]) : undefined,
     db.rows<{ name: string }>('SELECT p.name FROM person p WHERE p.id = ? OR p.id IN (SELECT person_id FROM quiz_teacher WHERE quiz_id = ?) ORDER BY p.name', [row.owner, id]),
     studentsOfSchool(db, person.school),
+    openStops(db, id),
   ])
   return {
-    id, revision: row.revision, quiz: row.quiz, state: currentState(row, students, now), ahead: row.edition !== null && row.editionRevision !== row.revision,
+    id, revision: row.revision, quiz: row.quiz, state: currentState(row, students, stops, now), ahead: row.edition !== null && row.editionRevision !== row.revision,
     edition: edition?.number ?? null, questions, classes: classes.map((each) => ({ ...each, students: Number(each.students) })),
     students: roster, checks, teachers: teachers.map((each) => each.name), now,
   }

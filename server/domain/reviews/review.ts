@@ -2,7 +2,6 @@ import { exact, pointsText } from '../../../core/kit/exact'
 import type { Instant } from '../../../core/kit/time'
 import { gradeFor } from '../../../core/marking'
 import { facetNames, type FacetName, type FacetSight } from '../../../core/release'
-import { toSql } from '../../database/codec'
 import type { Database, Db } from '../../database/database'
 import { loadEdition } from '../quizzes/edition'
 import { loadQuiz } from '../quizzes/quizzes'
@@ -11,6 +10,7 @@ import { loadAnswers, loadAttempts, loadPaper, type Attempt } from '../sittings/
 import { ownAttempt } from '../sittings/sitting'
 import { settle } from '../sittings/end'
 import { graded, loadEnds, sightOf } from './context'
+import { loadViewings, noteViewings } from './viewings'
 import { reviewedSections, type KeptMark, type ReviewedSection } from './paper-view'
 
 export interface ShownGrade { percent: string, points: string | null, possible: string | null, passed: boolean | null, method: string, counted: number[] }
@@ -36,12 +36,6 @@ export async function loadMarks(db: Db, attempt: string): Promise<KeptMark[]> {
   return rows.map((row) => ({ ...row, answered: Boolean(row.answered) }))
 }
 
-/** The first sight of each facet is logged: who has seen the key already, and "one viewing". */
-async function noteViewing(db: Db, attempt: string, facets: Record<FacetName, FacetSight>, now: Instant): Promise<void> {
-  const shown = facetNames.filter((name) => facets[name].shown)
-  if (shown.length) await db.run('INSERT IGNORE INTO viewed (attempt_id, facet, at) VALUES ?', [shown.map((name) => [attempt, name, toSql(now)])])
-}
-
 /** A student's review of their own attempt: exactly the facets that the rules release at this instant (semantics §7). */
 export async function reviewFor(database: Database, student: { id: string, name: string }, id: string, now: Instant): Promise<Review> {
   const attempt = await ownAttempt(database, student.id, id, now)
@@ -50,13 +44,13 @@ export async function reviewFor(database: Database, student: { id: string, name:
   const [students, all, viewed] = await Promise.all([
     assignedTo(database, quiz.rules),
     loadAttempts(database, 'quiz_id = ?', [attempt.quiz]),
-    database.rows<{ facet: FacetName }>('SELECT facet FROM viewed WHERE attempt_id = ?', [id]),
+    loadViewings(database, [id]),
   ])
   const own = all.filter((each) => each.student === student.id)
   const ends = await loadEnds(database, attempt.quiz, quiz.rules, students, all)
-  const { visible, grade } = sightOf(ends, attempt, own, viewed.map((each) => each.facet), now)
+  const { visible, grade } = sightOf(ends, attempt, own, viewed.get(id) ?? [], now)
   const shows = (name: FacetName) => visible.facets[name].shown
-  await noteViewing(database, id, visible.facets, now)
+  await noteViewings(database, viewed, facetNames.filter(shows).map((facet) => ({ attempt: id, facet })), now)
   const share = attempt.score === null || attempt.possible === null || exact(attempt.possible).equals(0) ? null : exact(attempt.score).div(exact(attempt.possible))
   return {
     attempt: id, quiz: attempt.quiz, title: quiz.content.title, number: attempt.number, studentName: student.name, state: attempt.state,

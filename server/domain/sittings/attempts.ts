@@ -42,6 +42,11 @@ export async function loadAttempt(db: Db, id: string): Promise<Attempt> {
   return attempt
 }
 
+/** Hard stops of the sittings under way in a quiz. */
+export async function openStops(db: Db, quiz: string): Promise<(Instant | null)[]> {
+  return (await db.rows<{ hard_stop: string }>('SELECT hard_stop FROM attempt WHERE quiz_id = ? AND state = \'open\'', [quiz])).map((row) => fromSqlOrNever(row.hard_stop))
+}
+
 /** Papers never change, so a process may remember some. */
 const remembered = new Map<string, Paper>()
 const most = 2000

@@ -1,14 +1,17 @@
 import type { Instant } from '../../../core/kit/time'
 import { figuresFor } from '../../../core/figures'
-import { stateOf, type Quiz, type StoredState } from '../../../core/quiz'
-import { greatestEnd } from '../../../core/release'
+import type { Quiz, StoredState } from '../../../core/quiz'
+import { shownInLists, type FacetName } from '../../../core/release'
 import { maySit, scheduleFor, toldToStudents } from '../../../core/schedule'
 import { fromJson, fromSql } from '../../database/codec'
 import type { Database } from '../../database/database'
 import type { Person } from '../people/people'
 import { notFound } from '../problem'
 import { loadEdition } from '../quizzes/edition'
+import { currentState } from '../quizzes/quizzes'
+import { assignedAmong } from '../quizzes/roster'
 import { studentsByIds, studentsOfClasses } from '../quizzes/students'
+import { loadViewings, noteViewings } from '../reviews/viewings'
 import { sightOf } from '../reviews/context'
 import { loadAttempts } from './attempts'
 import { settle } from './end'
@@ -42,28 +45,34 @@ export async function myQuizzes(database: Database, person: Person, now: Instant
   const allAttempts = await loadAttempts(database, 'quiz_id IN (?)', [rows.map((row) => row.id)])
   const everybody = await studentsOfClasses(database, [...new Set(quizzes.flatMap(({ quiz }) => quiz.rules.windows.flatMap((window) => window.classes)))])
   const released = await loadReleases(database, rows.map((row) => row.id))
-  return quizzes.flatMap(({ id, state, quiz }): MyQuiz[] => {
+  const viewings = await loadViewings(database, allAttempts.filter((attempt) => attempt.student === person.id).map((attempt) => attempt.id))
+  const seen: { attempt: string, facet: FacetName }[] = []
+  const listed = quizzes.flatMap(({ id, state, quiz }): MyQuiz[] => {
     const schedule = scheduleFor(quiz.rules, student)
     const own = allAttempts.filter((attempt) => attempt.quiz === id && attempt.student === person.id)
-    const current = stateOf(state, quiz.rules, greatestEnd([{ schedule, classes: student.classes }]), now)
+    const openStops = allAttempts.filter((attempt) => attempt.quiz === id && attempt.state === 'open').map((attempt) => ({ student: attempt.student, hardStop: attempt.limits.hardStop }))
+    const assigned = assignedAmong(everybody, quiz.rules)
+    const current = currentState({ stored: state, quiz }, assigned, openStops.map(({ hardStop }) => hardStop), now)
     const opened = schedule.windows.some((window) => window.opens <= now)
     if (!own.length && !opened && !quiz.rules.announced) return []
     const may = maySit(current, schedule, own.map((attempt) => attemptFact(attempt, quiz.rules)), now, person.zone)
     const sitting = own.find((attempt) => attempt.state === 'open')
-    const assigned = everybody.filter((each) => quiz.rules.windows.some((window) => window.classes.some((name) => each.classes.includes(name))))
-      .map((each) => ({ id: each.id, name: each.name, classes: each.classes, schedule: scheduleFor(quiz.rules, each) }))
     const last = own.filter((attempt) => attempt.state !== 'open').at(-1)
-    const ends = { rules: quiz.rules, students: assigned, releasedAt: released.get(id) ?? new Map(), openStops: allAttempts.filter((attempt) => attempt.quiz === id && attempt.state === 'open').map((attempt) => ({ student: attempt.student, hardStop: attempt.limits.hardStop })) }
-    const sight = last && sightOf(ends, last, own, [], now)
+    const ends = { rules: quiz.rules, students: assigned, releasedAt: released.get(id) ?? new Map(), openStops }
+    const sight = last && sightOf(ends, last, own, viewings.get(last.id) ?? [], now)
+    const showsGrade = sight && sight.grade.percent !== null && shownInLists(quiz.rules.release, sight.visible, 'grade')
+    if (showsGrade) seen.push({ attempt: last.id, facet: 'grade' })
     return [{
       id, title: quiz.content.title, sentence: may.sentence, may: sitting ? 'continue' : may.may ? 'start' : may.from ? 'wait' : 'done',
       sitting: sitting?.id ?? null, from: may.may ? null : may.from,
       due: schedule.windows.map((window) => window.due).filter((due): due is Instant => due !== null).sort()[0] ?? null,
       attempts: own.filter((attempt) => attempt.state !== 'open').map((attempt) => ({ id: attempt.id, number: attempt.number, handedInAt: attempt.handedInAt })),
       attemptsAllowed: quiz.rules.attempts.count,
-      grade: sight?.visible.facets.grade.shown && sight.grade.percent !== null ? { percent: sight.grade.percent, passed: sight.grade.passed } : null,
+      grade: showsGrade ? { percent: sight.grade.percent!, passed: sight.grade.passed } : null,
     }]
   })
+  await noteViewings(database, viewings, seen, now)
+  return listed
 }
 
 async function loadReleases(database: Database, quizzes: string[]): Promise<Map<string, Map<string, Instant>>> {

@@ -3,8 +3,6 @@ import { gradeFor } from '../../../core/marking'
 import { compilePaper, type Paper } from '../../../core/paper'
 import { limitsFor, maySit, scheduleFor, type AttemptFact, type MaySit, type Schedule } from '../../../core/schedule'
 import type { Rules, Student } from '../../../core/quiz'
-import { greatestEnd } from '../../../core/release'
-import { stateOf } from '../../../core/quiz'
 import { fromJson, toJson, toSql, toSqlOrNever } from '../../database/codec'
 import type { Database, Db } from '../../database/database'
 import { newId } from '../ids'
@@ -12,10 +10,11 @@ import type { Person } from '../people/people'
 import { ensureFewFailures, noteFailure, samePassword } from '../people/sign-in'
 import { notFound, Problem } from '../problem'
 import { loadEdition } from '../quizzes/edition'
-import { loadQuiz, type QuizRow } from '../quizzes/quizzes'
+import { currentState, loadQuiz, type QuizRow } from '../quizzes/quizzes'
+import { assignedTo } from '../quizzes/roster'
 import { studentsByIds } from '../quizzes/students'
 import { recordLine } from '../record'
-import { loadAttempts, type Attempt } from './attempts'
+import { loadAttempts, openStops, type Attempt } from './attempts'
 import { settle } from './end'
 
 /** An attempt as core's right to sit needs it. */
@@ -35,7 +34,7 @@ export async function standing(database: Database, person: Person, quizId: strin
   if (!student) throw notFound('This quiz')
   const attempts = await loadAttempts(database, 'quiz_id = ? AND student_id = ?', [quizId, person.id])
   const schedule = scheduleFor(row.quiz.rules, student)
-  const state = stateOf(row.stored, row.quiz.rules, greatestEnd([{ schedule, classes: student.classes }]), now)
+  const state = currentState(row, await assignedTo(database, row.quiz.rules), await openStops(database, quizId), now)
   return { row, student, schedule, attempts, may: maySit(state, schedule, attempts.map((attempt) => attemptFact(attempt, row.quiz.rules)), now, person.zone) }
 }
 
