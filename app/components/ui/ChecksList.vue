@@ -11,9 +11,10 @@ const pages = { finder: 'compose', windows: 'rules' } as const
 async function goTo(place: keyof typeof pages) {
   emit('gone')
   await navigateTo(`/quizzes/${store.view!.id}/${pages[place]}`)
-  for (let tries = 0; tries < 20; tries++) {
-    const target = document.getElementById(place)
-    if (target) { target.focus(); target.scrollIntoView({ block: 'center' }); return }
+  // A dialog that closes gives the focus back where it came from; only then may it be taken.
+  for (let tries = 0; tries < 60; tries++) {
+    const target = document.querySelector('[role=dialog]') ? null : document.getElementById(place)
+    if (target && tries > 2) { target.focus(); target.scrollIntoView({ block: 'center' }); return }
     await new Promise(requestAnimationFrame)
   }
 }
