@@ -1,6 +1,6 @@
-import { Fraction, exact, exactText, sum, type Exact } from '../kit/exact'
+import { Fraction, atLeast, exact, exactText, sum, type Exact } from '../kit/exact'
 import type { Paper, PaperItem } from '../paper/schema'
-import { scoreAnswer, type ScoredAnswer } from '../question'
+import { instanceOf, scoreAnswer, type ScoredAnswer } from '../question'
 import { kindOf } from '../question/kinds'
 import type { Question } from '../question/schema'
 import type { Edition, WrongCost } from '../quiz/schema'
@@ -12,20 +12,23 @@ export interface Mark {
   item: string
   question: string
   answered: boolean
-  /** Share of the points before any cost. */
-  fraction: Exact
-  /** Points earned, after the cost of a wrong answer. */
-  points: Exact
+  /** Share of the points before any cost; null while a person has to decide. */
+  fraction: Exact | null
+  /** Points earned, after the cost of a wrong answer; null while a person has to decide. */
+  points: Exact | null
   possible: Exact
   parts: ScoredAnswer['parts']
 }
 
 export interface Marks {
   marks: Mark[]
-  /** Sum of the points earned, floored at 0 (semantics §1). */
-  score: Exact
+  /** Sum of the points earned, floored at 0 (semantics §1); null while a mark is missing. */
+  score: Exact | null
   possible: Exact
 }
+
+/** Marks given by hand, by item: a share of the points, 0 to 1. */
+export type HandMarks = Readonly<Record<string, Exact>>
 
 /** The answer as kept: in the paper's opaque ids. */
 export type KeptAnswers = Record<string, unknown>
@@ -48,24 +51,29 @@ export function authoredAnswer(question: Question, item: PaperItem, answer: unkn
   return read.success ? kind.open(read.data, item.options) : undefined
 }
 
-function markItem(edition: Edition, item: PaperItem, answer: unknown, amendment: Amendment | undefined): Mark {
-  const { question } = edition.questions[item.question]!
-  const scored = scoreAnswer(question, {}, authoredAnswer(question, item, answer))
+/** A mark given by hand stands wherever there is one; nobody has to mark what was left empty. */
+function byHand(scored: ScoredAnswer, hand: Exact | undefined): ScoredAnswer {
+  return hand === undefined ? scored : { ...scored, fraction: hand }
+}
+
+function markItem(edition: Edition, item: PaperItem, answer: unknown, amendment: Amendment | undefined, hand: Exact | undefined): Mark {
+  const question = instanceOf(edition.questions[item.question]!.question, item.values ?? {})
+  const scored = byHand(scoreAnswer(question, {}, authoredAnswer(question, item, answer)), hand)
   const possible = amendment?.effect === 'void' ? new Fraction(0) : exact(item.points)
-  const earned = exact(scored.fraction).sub(costOf(question, scored, edition.content.wrongCost)).mul(possible)
+  const earned = scored.fraction === null ? null : exact(scored.fraction).sub(costOf(question, scored, edition.content.wrongCost)).mul(possible)
   return {
     item: item.id, question: item.question, answered: scored.answered, fraction: scored.fraction, parts: scored.parts,
-    points: exactText(amendment?.effect === 'full' ? possible : earned), possible: exactText(possible),
+    points: amendment ? exactText(amendment.effect === 'full' ? possible : new Fraction(0)) : earned && exactText(earned), possible: exactText(possible),
   }
 }
 
-/** Marks a paper (semantics §1 and §2). Answers that are missing or malformed count as unanswered. */
-export function markAttempt(edition: Edition, paper: Paper, answers: KeptAnswers, amendments: readonly Amendment[] = []): Marks {
-  const marks = paper.items.map((item) => markItem(edition, item, answers[item.id], amendments.find((each) => each.question === item.question)))
-  const earned = sum(marks.map((mark) => exact(mark.points)))
+/** Marks a paper (semantics §1 and §2). Answers that are missing or malformed count as unanswered. @param hand what people have decided */
+export function markAttempt(edition: Edition, paper: Paper, answers: KeptAnswers, amendments: readonly Amendment[] = [], hand: HandMarks = {}): Marks {
+  const marks = paper.items.map((item) => markItem(edition, item, answers[item.id], amendments.find((each) => each.question === item.question), hand[item.id]))
+  const earned = marks.some((mark) => mark.points === null) ? null : sum(marks.map((mark) => exact(mark.points!)))
   return {
     marks,
-    score: exactText(earned.compare(0) < 0 ? new Fraction(0) : earned),
+    score: earned && exactText(atLeast(0, earned)),
     possible: exactText(sum(marks.map((mark) => exact(mark.possible)))),
   }
 }

@@ -1,5 +1,8 @@
 import { opaqueIds, seededRandom, shuffledAround, type Random } from '../kit/random'
 import { kindOf } from '../question/kinds'
+import { drawValues, NoValues } from '../question/vary/sample'
+import type { Values } from '../question/vary/schema'
+import type { Question } from '../question/schema'
 import type { Movable } from '../question/kinds/kind'
 import type { Edition, Section } from '../quiz/schema'
 import { fixedQuestions, poolRows } from '../quiz/walk'
@@ -14,10 +17,18 @@ interface Placed { question: string, row: string, points: number, fixed: boolean
 interface Plan {
   demands: Demand[]
   claimed: Set<string>
-  options: Map<string, { movable: Movable[], shuffles: boolean }>
+  /** By question: what may change places, a list at a time. */
+  options: Map<string, { movable: Movable[], shuffles: boolean }[]>
 }
 
 const plans = new WeakMap<Edition, Plan>()
+
+/** Members of one list change places among themselves only. */
+function lists(movable: readonly Movable[]): Movable[][] {
+  const byName = new Map<string, Movable[]>()
+  for (const each of movable) byName.set(each.list ?? '', [...byName.get(each.list ?? '') ?? [], each])
+  return [...byName.values()]
+}
 
 function planOf(edition: Edition): Plan {
   const known = plans.get(edition)
@@ -26,8 +37,9 @@ function planOf(edition: Edition): Plan {
     demands: poolRows(edition.content).map((row) => ({ id: row.id, holds: row.questions, draw: row.draw })),
     claimed: new Set(fixedQuestions(edition.content)),
     options: new Map(Object.entries(edition.questions).map(([id, { question }]) => {
-      const movable = kindOf(question.kind).options(question.body)
-      return [id, { movable, shuffles: edition.content.shuffleOptions && movable.some((option) => !option.fixed) }]
+      return [id, lists(kindOf(question.kind).options(question.body)).map((movable) => ({
+        movable, shuffles: movable.some((option) => !option.fixed && (option.always || edition.content.shuffleOptions)),
+      }))]
     })),
   }
   plans.set(edition, plan)
@@ -80,13 +92,22 @@ export function compilePaper(edition: Edition, student: string, attempt: number,
   return { edition: edition.id, student, attempt, items, pages: numbering.count }
 }
 
+/** Values of a varying question; checks before opening have found that there are some. */
+function valuesFor(question: Question, random: Random): Values | null {
+  if (!question.vary) return null
+  const values = drawValues(question.vary, random)
+  if (!values) throw new NoValues('No values of a varying question meet its conditions.')
+  return values
+}
+
 function compileItem(edition: Edition, plan: Plan, section: string, item: Placed, page: number, nextId: () => string, random: Random): PaperItem {
   const { version } = edition.questions[item.question]!
-  const { movable, shuffles } = plan.options.get(item.question)!
-  const order = shuffles ? shuffledAround(movable, (option) => option.fixed, random) : movable
+  const order = plan.options.get(item.question)!.flatMap(({ movable, shuffles }) => (shuffles ? shuffledAround(movable, (option) => option.fixed, random) : movable))
+  const values = valuesFor(edition.questions[item.question]!.question, random)
   return {
     id: nextId(),
     question: item.question, version, section, row: item.row, points: item.points, page,
     options: order.map((option) => ({ id: nextId(), option: option.id })),
+    ...(values ? { values } : {}),
   }
 }

@@ -1,5 +1,6 @@
 import { z } from 'zod'
-import { id } from '../question/schema'
+import { sealedBody } from '../question/kinds/sealed'
+import { id, toolNames } from '../question/schema'
 
 /** One question on a paper. Ids are made per paper and mean nothing outside it. */
 export const paperItem = z.strictObject({
@@ -10,15 +11,15 @@ export const paperItem = z.strictObject({
   row: id,
   points: z.number(),
   page: z.int(),
-  options: z.array(z.strictObject({ id, option: id })),
+  options: z.array(z.strictObject({ id, option: z.string().max(60) })),
+  /** Of a varying question on this paper. */
+  values: z.record(z.string(), z.string()).optional(),
 })
 export type PaperItem = z.infer<typeof paperItem>
 
 /** What one student gets in one attempt, as compiled and stored. */
 export const paper = z.strictObject({ edition: id, student: id, attempt: z.int(), items: z.array(paperItem), pages: z.int() })
 export type Paper = z.infer<typeof paper>
-
-const sealedOption = z.strictObject({ id: z.string(), html: z.string() })
 
 /** The only form of a paper that leaves the server before a key is released (semantics §4.6). Strict: nothing else passes. */
 export const sheet = z.strictObject({
@@ -31,13 +32,8 @@ export const sheet = z.strictObject({
     intro: z.string(),
     entries: z.array(z.discriminatedUnion('type', [
       z.strictObject({
-        type: z.literal('question'), id: z.string(), number: z.int(), page: z.int(), points: z.number(), stem: z.string(), language: z.string(),
-        body: z.discriminatedUnion('asks', [
-          z.strictObject({ asks: z.literal('one'), options: z.array(sealedOption) }),
-          z.strictObject({ asks: z.literal('several'), options: z.array(sealedOption), exactly: z.int().nullable() }),
-          z.strictObject({ asks: z.literal('number'), label: z.string(), unit: z.string(), style: z.enum(['point', 'comma']), unitAsked: z.boolean() }),
-          z.strictObject({ asks: z.literal('text'), label: z.string(), longest: z.int() }),
-        ]),
+        type: z.literal('question'), id: z.string(), number: z.int(), page: z.int(), points: z.number(), stem: z.string(), language: z.string(), tools: z.array(z.enum(toolNames)),
+        body: sealedBody,
       }),
       z.strictObject({ type: z.literal('text'), page: z.int(), html: z.string() }),
     ])),

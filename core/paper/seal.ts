@@ -1,4 +1,5 @@
 import { kindOf } from '../question/kinds'
+import { instanceOf } from '../question/vary/instance'
 import type { Edition } from '../quiz/schema'
 import { sheet, type Paper, type Sheet, type SheetEntry } from './schema'
 
@@ -17,10 +18,10 @@ export function sealPaper(paper: Paper, edition: Edition): Sheet {
     sections: content.sections.map((section) => {
       const items = paper.items.filter((item) => item.section === section.id)
       const entries: SheetEntry[] = items.map((item) => {
-        const { question } = edition.questions[item.question]!
+        const question = instanceOf(edition.questions[item.question]!.question, item.values ?? {})
         return {
           type: 'question', id: item.id, number: ++number, page: item.page, points: item.points,
-          stem: question.stem, language: question.language,
+          stem: question.stem, language: question.language, tools: question.tools,
           body: kindOf(question.kind).seal(question.body, item.options),
         }
       })

@@ -6,7 +6,7 @@ import { z } from 'zod'
  */
 export const allowedTags = [
   'p', 'br', 'strong', 'em', 'u', 's', 'sub', 'sup', 'code', 'pre', 'blockquote', 'ul', 'ol', 'li', 'h3', 'h4', 'hr',
-  'table', 'thead', 'tbody', 'tr', 'th', 'td', 'colgroup', 'col', 'img', 'a', 'span',
+  'table', 'thead', 'tbody', 'tr', 'th', 'td', 'colgroup', 'col', 'img', 'a', 'span', 'audio', 'video',
 ] as const
 
 export const allowedAttributes: Record<string, readonly string[]> = {
@@ -15,11 +15,15 @@ export const allowedAttributes: Record<string, readonly string[]> = {
   th: ['colspan', 'rowspan', 'scope'],
   td: ['colspan', 'rowspan'],
   // Maths as the editor writes it; the server fills it with rendered KaTeX when a question is saved.
-  span: ['data-type', 'data-latex'],
+  // data-gap marks a gap in a text.
+  span: ['data-type', 'data-latex', 'data-gap'],
+  // data-plays: how often it may be played; absent for as often as one likes.
+  audio: ['src', 'controls', 'data-plays', 'aria-label'],
+  video: ['src', 'controls', 'width', 'aria-label'],
 }
 
-/** Pictures come from Thistle itself only. */
-export const pictureSource = /^\/api\/media\/[a-f0-9]{64}$/
+/** Pictures, sound and film come from Thistle itself only. */
+export const mediaSource = /^\/api\/media\/[a-f0-9]{64}$/
 
 export const html = z.string().max(40_000, 'This text is longer than 40,000 characters. Shorten it, or move part of it into a picture.')
 
@@ -31,6 +35,7 @@ export function plainText(source: string): string {
   return source
     .replace(/<span[^>]*data-latex="([^"]*)"[^>]*>(?:<\/span>|[\s\S]*?<!--maths--><\/span>)/g, ' $1 ')
     .replace(/<img[^>]*alt="([^"]*)"[^>]*>/g, ' $1 ')
+    .replace(/<(?:audio|video)[^>]*aria-label="([^"]*)"[^>]*>/g, ' $1 ')
     // Lowered and raised digits are written as such: a sounding of 1₆ is not 16.
     .replace(/<(sub|sup)>(\d+)<\/\1>/g, (_whole, tag: string, digits: string) => [...digits].map((digit) => (tag === 'sub' ? '₀₁₂₃₄₅₆₇₈₉' : '⁰¹²³⁴⁵⁶⁷⁸⁹')[Number(digit)]).join(''))
     // Lowered and raised letters belong to the word they stand in; blocks part words.
@@ -42,5 +47,5 @@ export function plainText(source: string): string {
 
 /** True when a reader would see nothing at all. */
 export function isBlank(source: string): boolean {
-  return plainText(source) === '' && !/<img/.test(source)
+  return plainText(source) === '' && !/<(?:img|audio|video)/.test(source)
 }

@@ -6,7 +6,7 @@ describe('every kind', () => {
   it.each(kindNames)('%s: a blank one reads and says what is missing', (kind) => {
     const blank = blankQuestion(kind)
     expect(question.safeParse(blank).success).toBe(true)
-    expect(questionFaults(blank)[0]).toMatch(/no text/)
+    expect(questionFaults(blank)[0]).toMatch(/has no (text|gap)/)
     expect(questionFaults(sampleQuestion(kind))).toEqual([])
   })
   it.each(kindNames)('%s: unanswered and malformed score 0 without a penalty', (kind) => {
@@ -62,7 +62,7 @@ describe('number', () => {
       { value: '4', near: { by: 'absolute', tolerance: '0.5' }, credit: 0.5, comment: 'near' },
       { value: '3.9', near: { by: 'absolute', tolerance: '0' }, credit: 1, comment: 'spot on' }] })
     expect([score(q, '3.9'), score(q, '4.2')]).toEqual(['1', '1/2'])
-    expect(commentsFor(q, { text: '4.2' })).toEqual(['near'])
+    expect(commentsFor(q, {}, { text: '4.2' })).toEqual(['near'])
   })
   it('asks back about what cannot be read, and says nothing of rightness', () => {
     const sealed = kindOf('number').seal(sampleQuestion('number').body, [])

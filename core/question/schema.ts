@@ -1,8 +1,14 @@
 import { z } from 'zod'
 import { html } from './html'
+import { vary } from './vary/schema'
+import { recordingBody, shortBody, writtenBody } from './kinds/by-hand'
 import { choiceBody } from './kinds/choice'
 import { choicesBody } from './kinds/choices'
+import { gapsBody } from './kinds/gaps'
 import { numberBody } from './kinds/number'
+import { orderingBody } from './kinds/ordering'
+import { pairsBody } from './kinds/pairs'
+import { spotBody } from './kinds/spot'
 import { textBody } from './kinds/text'
 
 export const id = z.string().regex(/^[a-zA-Z0-9_-]{1,40}$/, 'This is not an id that Thistle gave.')
@@ -10,10 +16,15 @@ export const id = z.string().regex(/^[a-zA-Z0-9_-]{1,40}$/, 'This is not an id t
 /** Points, from 0 to 1000 in hundredths. */
 export const points = z.number('Points are a number.').min(0, 'Points cannot be below 0.').max(1000, 'A question has at most 1000 points.').multipleOf(0.01, 'Points go in hundredths.')
 
+/** What a student may use for one question. */
+export const toolNames = ['calculator', 'scrap paper'] as const
+
+const language = z.string().regex(/^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/, 'Write a language as its code, such as en or nl.')
+
 const common = {
   /** For teachers; never shown to students. */
   internalName: z.string().trim().max(160).default(''),
-  language: z.string().regex(/^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/).default('en'),
+  language: language.default('en'),
   stem: html,
   points,
   /** Expected working time: the median, in seconds. */
@@ -23,6 +34,21 @@ const common = {
   tags: z.array(z.string().trim().min(1).max(40)).max(20).default([]),
   source: z.string().trim().max(200).default(''),
   comments: z.strictObject({ right: html.default(''), wrong: html.default(''), general: html.default('') }).default({ right: '', wrong: '', general: '' }),
+  /** Given one after another where the quiz allows it; never on a sheet before. */
+  hints: z.array(html).max(5, 'A question has at most five hints.').default([]),
+  tools: z.array(z.enum(toolNames)).max(toolNames.length).default([]),
+  /** Null for a question that is the same on every paper. */
+  vary: vary.nullable().default(null),
+  /** By language, texts by their key (see texts.ts). What is missing stays in the first language. */
+  translations: z.record(language, z.record(z.string().max(60), html)).default({}),
+  /** A passage, table, picture or sound that it shares with others. */
+  stimulus: id.nullable().default(null),
+  /** Year or level of those it is meant for, in the school's own words. */
+  grade: z.string().trim().max(40).default(''),
+  /** Thinking level by scheme of the school. */
+  levels: z.record(id, id).default({}),
+  /** The school's own fields. */
+  fields: z.record(id, z.string().trim().max(400)).default({}),
 }
 
 /** One version of a question, as an author writes it. */
@@ -30,7 +56,16 @@ export const question = z.discriminatedUnion('kind', [
   z.strictObject({ ...common, kind: z.literal('choice'), body: choiceBody }),
   z.strictObject({ ...common, kind: z.literal('choices'), body: choicesBody }),
   z.strictObject({ ...common, kind: z.literal('trueFalse'), body: choiceBody }),
+  z.strictObject({ ...common, kind: z.literal('yesNo'), body: choiceBody }),
   z.strictObject({ ...common, kind: z.literal('number'), body: numberBody }),
   z.strictObject({ ...common, kind: z.literal('text'), body: textBody }),
+  z.strictObject({ ...common, kind: z.literal('gaps'), body: gapsBody }),
+  z.strictObject({ ...common, kind: z.literal('matching'), body: pairsBody }),
+  z.strictObject({ ...common, kind: z.literal('sorting'), body: pairsBody }),
+  z.strictObject({ ...common, kind: z.literal('ordering'), body: orderingBody }),
+  z.strictObject({ ...common, kind: z.literal('spot'), body: spotBody }),
+  z.strictObject({ ...common, kind: z.literal('written'), body: writtenBody }),
+  z.strictObject({ ...common, kind: z.literal('short'), body: shortBody }),
+  z.strictObject({ ...common, kind: z.literal('recording'), body: recordingBody }),
 ])
 export type Question = z.infer<typeof question>

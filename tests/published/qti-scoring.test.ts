@@ -65,3 +65,55 @@ describe('equalRounded (QTI: roundingMode significantFigures and decimalPlaces)'
     expect(isNear(exact(value), exact(key), { by: 'decimals', digits })).toBe(expected)
   })
 })
+
+/* The kinds below follow example items of the QTI 2.2 implementation guide, rebuilt by hand from memory of the standard, with other names. */
+describe('matchInteraction with map_response: each pair of the mapping once', () => {
+  // Four characters, three plays, 0.5 for each right pair, upper bound the sum.
+  const items = [['c1', 'p2'], ['c2', 'p1'], ['c3', 'p3'], ['c4', 'p1']] as const
+  const plays = withBody(sampleQuestion('sorting'), { wrongCost: 0, items: items.map(([id, target]) => ({ id, html: id, comment: '', target })), targets: ['p1', 'p2', 'p3'].map((id) => ({ id, html: id })) })
+  const mapped = (pairs: Record<string, string>) => exact(scoreAnswer(plays, {}, { pairs }).fraction!).mul(2).valueOf()
+  it('adds the mapped values of the pairs chosen', () => {
+    expect([mapped({ c1: 'p2', c2: 'p1', c3: 'p3', c4: 'p1' }), mapped({ c1: 'p2' }), mapped({ c1: 'p1', c2: 'p1' }), mapped({ c1: 'p3' })]).toEqual([2, 0.5, 0.5, 0])
+  })
+})
+
+describe('gapMatchInteraction and inline textEntryInteraction', () => {
+  it('a text with gaps adds the mapped value of each gap', () => {
+    // Two gaps at a value of 1 each, as in the guide's item with "winter" and "summer", from memory.
+    const gap = (id: string, text: string) => ({ id, weight: 1, as: 'text', body: { ...(sampleQuestion('text').body as object), answers: [{ how: 'is', text, credit: 1, comment: '' }] } })
+    const item = withBody(sampleQuestion('gaps'), { text: '<p>Now is the <span data-gap="g1"></span> of our discontent made glorious <span data-gap="g2"></span></p>', gaps: [gap('g1', 'winter'), gap('g2', 'summer')] })
+    const score = (g1: string, g2: string) => exact(scoreAnswer(item, {}, { gaps: { g1, g2 } }).fraction!).mul(2).valueOf()
+    expect([score('winter', 'summer'), score('summer', 'winter'), score('winter', 'autumn'), score('', 'Summer')]).toEqual([2, 0, 1, 1])
+  })
+})
+
+describe('orderInteraction with match_correct (cardinality ordered)', () => {
+  // A race of three drivers, from memory: only the whole order is right.
+  const race = withBody(sampleQuestion('ordering'), { rule: 'exact', items: ['C', 'A', 'B'].map((id) => ({ id, html: id, comment: '' })) })
+  it('compares ordered containers member by member', () => {
+    expect(['CAB', 'ABC', 'CBA'].map((order) => scoreAnswer(race, {}, { order: [...order] }).fraction)).toEqual(['1', '0', '0'])
+  })
+})
+
+describe('selectPointInteraction with map_response_point', () => {
+  /** "If the area contains a point, its mapped value is added once, however many points it contains" (areaMapping). */
+  const circle = (id: string, x: number, y: number) => ({ id, shape: { is: 'circle', x, y, r: 8 }, right: true, label: id, comment: '' })
+  const airports = withBody(sampleQuestion('spot'), { spots: 3, regions: [circle('a', 118, 184), circle('b', 150, 235), circle('c', 96, 114)] })
+  const score = (...points: [number, number][]) => exact(scoreAnswer(airports, {}, { points: points.map(([x, y]) => ({ x, y })) }).fraction!).mul(3).valueOf()
+  it('adds each area once; the border belongs to it', () => {
+    expect([score([118, 184], [150, 235], [96, 114]), score([118, 184], [118, 185], [118, 186]), score([126, 184]), score([126.1, 184])]).toEqual([3, 1, 1, 0])
+  })
+  it('reads rectangles and polygons as the HTML image-map shapes rect and poly that QTI names', () => {
+    const shapes = withBody(sampleQuestion('spot'), { spots: 2, regions: [
+      { id: 'r', shape: { is: 'rectangle', x: 10, y: 20, width: 30, height: 40 }, right: true, label: '', comment: '' },
+      { id: 'p', shape: { is: 'polygon', points: [{ x: 100, y: 100 }, { x: 140, y: 100 }, { x: 100, y: 140 }] }, right: true, label: '', comment: '' }] })
+    const share = (x: number, y: number) => scoreAnswer(shapes, {}, { points: [{ x, y }] }).fraction
+    expect([share(10, 20), share(40, 60), share(41, 60), share(120, 120), share(121, 120)]).toEqual(['1/2', '1/2', '0', '1/2', '0'])
+  })
+})
+
+describe('patternMatch', () => {
+  /** "Regular expressions as in XML Schema part 2, appendix F": anchored at both ends. */
+  const matching = (pattern: string) => (given: string) => scoreAnswer(withBody(sampleQuestion('text'), { caseMatters: true, answers: [{ how: 'matches', text: pattern, credit: 1, comment: '' }] }), {}, { text: given }).fraction
+  it('fits the whole string', () => expect(['a1', 'xa1', 'a1x', 'a12'].map(matching('[a-c]\\d{1,2}'))).toEqual(['1', '0', '0', '1']))
+})

@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { Fraction, exact } from '../../kit/exact'
 import type { Kind } from './kind'
 import { kindLabels } from './labels'
-import { closeIds, openIds, optionBase, optionFaults, optionWords, sealedOptions } from './options'
+import { closeIds, layout, openIds, optionBase, optionFaults, optionWords, sealedOptions } from './options'
 
 export const choiceBody = z.strictObject({
   options: z.array(optionBase.extend({
@@ -11,6 +11,7 @@ export const choiceBody = z.strictObject({
   })).max(30, 'A choice has at most 30 options.'),
   /** Keeps the authored order on every paper. */
   inOrder: z.boolean().default(false),
+  layout: layout.default('list'),
 })
 export type ChoiceBody = z.infer<typeof choiceBody>
 
@@ -25,7 +26,7 @@ export const choice: Kind<ChoiceBody, ChoiceAnswer> = {
   answer: choiceAnswer,
   blank: () => ({
     options: ['a', 'b', 'c', 'd'].map((id) => ({ id, html: '', comment: '', fixed: false, credit: id === 'a' ? 1 : 0 })),
-    inOrder: false,
+    inOrder: false, layout: 'list',
   }),
   faults(body) {
     const faults = optionFaults(body.options, 2)
@@ -42,11 +43,12 @@ export const choice: Kind<ChoiceBody, ChoiceAnswer> = {
   },
   isEmpty: (answer) => answer.chosen.length === 0,
   guessable: (body) => (body.options.some((option) => option.credit < 0) ? null : body.options.length),
-  seal: (body, placed) => ({ asks: 'one', options: sealedOptions(body.options, placed) }),
+  seal: (body, placed) => ({ asks: 'one', options: sealedOptions(body.options, placed), layout: body.layout }),
   open: (answer, placed) => ({ chosen: openIds(answer.chosen, placed) }),
   close: (answer, placed) => ({ chosen: closeIds(answer.chosen, placed) }),
+  solution: (body) => ({ chosen: body.options.filter((option) => option.credit === 1).slice(0, 1).map((option) => option.id) }),
   keyText: (body) => optionWords(body.options, body.options.filter((option) => option.credit === 1).map((option) => option.id)),
   answerText: (body, answer) => optionWords(body.options, answer.chosen),
   comments: (body, answer) => body.options.filter((option) => answer.chosen.includes(option.id) && option.comment).map((option) => option.comment),
-  mapHtml: (body, map) => ({ ...body, options: body.options.map((option) => ({ ...option, html: map(option.html), comment: map(option.comment) })) }),
+  mapHtml: (body, map) => ({ ...body, options: body.options.map((option) => ({ ...option, html: map(option.html, `option:${option.id}`), comment: map(option.comment, `option:${option.id}:comment`) })) }),
 }

@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { Fraction, atLeast, clamp, exact, sum } from '../../kit/exact'
 import type { Kind } from './kind'
 import { kindLabels } from './labels'
-import { closeIds, openIds, optionBase, optionFaults, optionWords, sealedOptions } from './options'
+import { closeIds, layout, openIds, optionBase, optionFaults, optionWords, sealedOptions } from './options'
 
 export const choicesBody = z.strictObject({
   options: z.array(optionBase.extend({
@@ -11,6 +11,7 @@ export const choicesBody = z.strictObject({
     credit: z.number().min(-10).max(10).multipleOf(0.01).default(0),
   })).max(30, 'A question has at most 30 options.'),
   inOrder: z.boolean().default(false),
+  layout: layout.default('list'),
   /** How a fraction is formed: semantics §2. */
   rule: z.enum(['all', 'share', 'credits']),
   /** Bounds of the rule "credits" (QTI mapping lowerBound and upperBound). */
@@ -59,7 +60,7 @@ export const choices: Kind<ChoicesBody, ChoicesAnswer> = {
   answer: choicesAnswer,
   blank: () => ({
     options: ['a', 'b', 'c', 'd'].map((id) => ({ id, html: '', comment: '', fixed: false, right: id < 'c', credit: id < 'c' ? 1 : -1 })),
-    inOrder: false, rule: 'share', lower: 0, upper: null, tellHowMany: false,
+    inOrder: false, layout: 'list', rule: 'share', lower: 0, upper: null, tellHowMany: false,
   }),
   faults(body) {
     const faults = optionFaults(body.options, 2)
@@ -79,13 +80,14 @@ export const choices: Kind<ChoicesBody, ChoicesAnswer> = {
   guessable: () => null,
   seal: (body, placed) => ({
     asks: 'several',
-    options: sealedOptions(body.options, placed),
+    options: sealedOptions(body.options, placed), layout: body.layout,
     exactly: body.tellHowMany ? body.options.filter((option) => option.right).length : null,
   }),
   open: (answer, placed) => ({ chosen: openIds(answer.chosen, placed) }),
   close: (answer, placed) => ({ chosen: closeIds(answer.chosen, placed) }),
+  solution: (body) => ({ chosen: body.options.filter((option) => (body.rule === 'credits' ? option.credit > 0 : option.right)).map((option) => option.id) }),
   keyText: (body) => optionWords(body.options, body.options.filter((option) => option.right).map((option) => option.id)),
   answerText: (body, answer) => optionWords(body.options, answer.chosen),
   comments: (body, answer) => body.options.filter((option) => answer.chosen.includes(option.id) && option.comment).map((option) => option.comment),
-  mapHtml: (body, map) => ({ ...body, options: body.options.map((option) => ({ ...option, html: map(option.html), comment: map(option.comment) })) }),
+  mapHtml: (body, map) => ({ ...body, options: body.options.map((option) => ({ ...option, html: map(option.html, `option:${option.id}`), comment: map(option.comment, `option:${option.id}:comment`) })) }),
 }

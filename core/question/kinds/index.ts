@@ -1,12 +1,17 @@
+import { recording, short, written } from './by-hand'
 import { choice } from './choice'
 import { choices } from './choices'
+import { gaps } from './gaps'
 import type { Kind } from './kind'
 import { number } from './number'
+import { ordering } from './ordering'
+import { matching, sorting } from './pairs'
+import { spot } from './spot'
 import { text } from './text'
-import { trueFalse } from './true-false'
+import { trueFalse, yesNo } from './true-false'
 
 /** Every kind of question, by name, in the order in which people are offered them. */
-export const kinds = { choice, choices, trueFalse, number, text } as const
+export const kinds = { choice, choices, trueFalse, yesNo, number, text, gaps, matching, sorting, ordering, spot, written, short, recording } as const
 
 export type KindName = keyof typeof kinds
 export const kindNames = Object.keys(kinds) as [KindName, ...KindName[]]
@@ -19,4 +24,4 @@ export function kindOf(name: KindName): Kind<unknown, unknown> {
   return kinds[name] as unknown as Kind<unknown, unknown>
 }
 
-export type { Kind, PlacedOption, SealedBody, Score } from './kind'
+export type { Kind, MapHtml, PlacedOption, SealedBody, Score } from './kind'

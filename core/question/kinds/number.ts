@@ -6,7 +6,8 @@ import { html } from '../html'
 import type { Kind } from './kind'
 import { kindLabels } from './labels'
 
-const decimal = z.string().trim().regex(/^-?\d{1,15}(\.\d{1,15})?$/, 'Write a plain decimal number, such as 3.9.')
+/** A plain decimal, or a computation in a question that varies. */
+const decimal = z.string().trim().regex(/^(?:-?\d{1,15}(?:\.\d{1,15})?|\{=[^{}]{1,210}\})$/, 'Write a plain decimal number, such as 3.9.')
 
 /** How near an answer has to be (QTI `equal` with toleranceMode, `equalRounded` with roundingMode). */
 export const nearness = z.discriminatedUnion('by', [
@@ -94,11 +95,15 @@ export const number: Kind<NumberBody, TextAnswer> = {
   seal: (body) => ({ asks: 'number', label: body.label, unit: body.unitAsked ? '' : body.unit, style: body.style, unitAsked: body.unitAsked }),
   open: (answer) => answer,
   close: (answer) => answer,
+  solution(body) {
+    const full = body.answers.find((answer) => answer.credit === 1)
+    return { text: full ? `${body.style === 'comma' ? full.value.replace('.', ',') : full.value}${body.unitAsked ? ` ${body.unit}` : ''}` : '' }
+  },
   keyText: (body) => body.answers.filter((answer) => answer.credit === 1).map((answer) => `${answer.value}${nearText(answer.near)}${body.unit ? ' ' + body.unit : ''}`).join(' or '),
   answerText: (body, answer) => answer.text.trim() + (body.unit && !body.unitAsked && answer.text.trim() && !/[a-z°%]/i.test(answer.text) ? ' ' + body.unit : ''),
   comments(body, answer) {
     const comment = best(body, answer.text)?.comment
     return comment ? [comment] : []
   },
-  mapHtml: (body, map) => ({ ...body, answers: body.answers.map((answer) => ({ ...answer, comment: map(answer.comment) })) }),
+  mapHtml: (body, map) => ({ ...body, answers: body.answers.map((answer, i) => ({ ...answer, comment: map(answer.comment, `answer:${i}:comment`) })) }),
 }

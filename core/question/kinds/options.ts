@@ -12,14 +12,23 @@ export const optionBase = z.strictObject({
   fixed: z.boolean().default(false),
 })
 
-export function optionFaults(options: { html: string }[], least: number): string[] {
+/** How the options of a choice stand on a page. */
+export const layout = z.enum(['list', 'columns', 'row'])
+
+/** In an order that says nothing of the authored one. */
+export function byId<T extends { id: string }>(members: readonly T[]): T[] {
+  return [...members].sort((a, b) => (a.id < b.id ? -1 : a.id > b.id ? 1 : 0))
+}
+
+/** @param name what one of them is called in a sentence */
+export function optionFaults(options: { html: string }[], least: number, name = 'Option'): string[] {
   const faults: string[] = []
-  if (options.length < least) faults.push(`Give at least ${least} options.`)
+  if (options.length < least) faults.push(name === 'Option' ? `Give at least ${least} options.` : `Give at least ${least} entries: ${name.toLowerCase()}.`)
   options.forEach((option, index) => {
-    if (isBlank(option.html)) faults.push(`Option ${letter(index)} is empty. Write it or take it out.`)
+    if (isBlank(option.html)) faults.push(`${name} ${letter(index)} is empty. Write it or take it out.`)
   })
-  const words = options.map((option) => option.html)
-  if (new Set(words).size < words.length) faults.push('Two options say the same. Change one of them.')
+  const words = options.map((option) => option.html).filter((source) => !isBlank(source))
+  if (new Set(words).size < words.length) faults.push(name === 'Option' ? 'Two options say the same. Change one of them.' : `Two entries say the same (${name.toLowerCase()}). Change one of them.`)
   return faults
 }
 

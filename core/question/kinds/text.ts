@@ -1,5 +1,7 @@
 import { z } from 'zod'
 import { Fraction, exact } from '../../kit/exact'
+import { matchesPattern, patternFault } from '../../kit/pattern'
+import { slipsBetween } from '../../kit/slips'
 import { html } from '../html'
 import type { Kind } from './kind'
 import { kindLabels } from './labels'
@@ -7,13 +9,15 @@ import { textAnswer, type TextAnswer } from './number'
 
 export const textBody = z.strictObject({
   answers: z.array(z.strictObject({
-    how: z.enum(['is', 'begins', 'contains', 'ends']),
+    how: z.enum(['is', 'begins', 'contains', 'ends', 'matches']),
     text: z.string().max(200),
     credit: z.number().min(0).max(1).multipleOf(0.01).default(1),
     comment: html.default(''),
   })).max(40),
   caseMatters: z.boolean().default(false),
   accentsMatter: z.boolean().default(false),
+  /** Typing slips that are allowed where the whole answer is compared (Damerau–Levenshtein). */
+  slips: z.int().min(0).max(3).default(0),
   label: z.string().max(60).default(''),
   /** Characters that the field takes. */
   longest: z.int().min(1).max(500).default(100),
@@ -32,15 +36,16 @@ function best(body: TextBody, answer: TextAnswer): TextBody['answers'][number] |
   return body.answers.filter((accepted) => {
     const wanted = normalised(accepted.text, body)
     switch (accepted.how) {
-      case 'is': return given === wanted
+      case 'is': return given === wanted || (body.slips > 0 && slipsBetween(given, wanted) <= body.slips)
       case 'begins': return given.startsWith(wanted)
       case 'contains': return given.includes(wanted)
       case 'ends': return given.endsWith(wanted)
+      case 'matches': return matchesPattern(accepted.text, given, body.caseMatters)
     }
   }).sort((a, b) => b.credit - a.credit)[0]
 }
 
-export const howLabels = { is: 'is', begins: 'begins with', contains: 'contains', ends: 'ends with' } as const
+export const howLabels = { is: 'is', begins: 'begins with', contains: 'contains', ends: 'ends with', matches: 'matches the pattern' } as const
 
 /** A short text that is marked by accepted answers (QTI textEntryInteraction, string). */
 export const text: Kind<TextBody, TextAnswer> = {
@@ -48,13 +53,15 @@ export const text: Kind<TextBody, TextAnswer> = {
   label: kindLabels.text,
   body: textBody,
   answer: textAnswer,
-  blank: () => ({ answers: [{ how: 'is', text: '', credit: 1, comment: '' }], caseMatters: false, accentsMatter: false, label: '', longest: 100 }),
+  blank: () => ({ answers: [{ how: 'is', text: '', credit: 1, comment: '' }], caseMatters: false, accentsMatter: false, slips: 0, label: '', longest: 100 }),
   faults(body) {
     const faults: string[] = []
     if (!body.answers.length) faults.push('Give at least one accepted answer.')
     if (body.answers.some((answer) => normalised(answer.text, body) === '')) faults.push('An accepted answer is empty. Write it or take it out.')
+    faults.push(...body.answers.flatMap((answer) => (answer.how === 'matches' ? patternFault(answer.text) ?? [] : [])))
+    if (body.slips && body.answers.some((answer) => answer.how === 'is' && [...answer.text].length <= body.slips * 2)) faults.push('An accepted answer is so short that with these slips almost any word would do. Allow fewer.')
     if (body.answers.length && !body.answers.some((answer) => answer.credit === 1)) faults.push('No accepted answer earns full credit.')
-    if (body.answers.some((answer) => answer.text.length > body.longest)) faults.push('An accepted answer is longer than the field takes.')
+    if (body.answers.some((answer) => answer.how !== 'matches' && answer.text.length > body.longest)) faults.push('An accepted answer is longer than the field takes.')
     return faults
   },
   options: () => [],
@@ -70,11 +77,13 @@ export const text: Kind<TextBody, TextAnswer> = {
   seal: (body) => ({ asks: 'text', label: body.label, longest: body.longest }),
   open: (answer) => answer,
   close: (answer) => answer,
+  // A beginning, a part or an end is its own shortest answer; of a pattern no answer is known.
+  solution: (body) => ({ text: body.answers.find((answer) => answer.credit === 1 && answer.how !== 'matches')?.text ?? '' }),
   keyText: (body) => body.answers.filter((answer) => answer.credit === 1).map((answer) => (answer.how === 'is' ? answer.text : `${howLabels[answer.how]} “${answer.text}”`)).join(' or '),
   answerText: (_body, answer) => answer.text.trim(),
   comments(body, answer) {
     const comment = best(body, answer)?.comment
     return comment ? [comment] : []
   },
-  mapHtml: (body, map) => ({ ...body, answers: body.answers.map((answer) => ({ ...answer, comment: map(answer.comment) })) }),
+  mapHtml: (body, map) => ({ ...body, answers: body.answers.map((answer, i) => ({ ...answer, comment: map(answer.comment, `answer:${i}:comment`) })) }),
 }

@@ -11,13 +11,14 @@ export function previewQuestion(written: Question, answer: unknown) {
   const read = kind.answer.safeParse(answer)
   const given = read.success && !kind.isEmpty(read.data) ? read.data : null
   const scored = scoreAnswer(question, {}, answer)
+  const share = scored.fraction === null ? null : exact(scored.fraction)
   return {
     stem: question.stem, body, points: question.points, faults: questionFaults(question),
     result: given === null ? null : {
-      points: exact(scored.fraction).mul(exact(question.points)).valueOf(),
-      share: exact(scored.fraction).valueOf(),
+      points: share && share.mul(exact(question.points)).valueOf(),
+      share: share && share.valueOf(),
       unreadable: unreadable(body, given as { text?: string }),
-      comments: commentsFor(question, answer),
+      comments: commentsFor(question, {}, answer),
       key: kind.keyText(question.body),
     },
   }

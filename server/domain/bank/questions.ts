@@ -1,5 +1,5 @@
 import type { Instant } from '../../../core/kit/time'
-import { isBlank, kindOf, mapQuestionHtml, plainText, questionFaults, type Question } from '../../../core/question'
+import { completed, isBlank, kindOf, mapQuestionHtml, plainText, questionFaults, type Question } from '../../../core/question'
 import { fromJson, fromSql, toJson, toSql } from '../../database/codec'
 import type { Database, Db } from '../../database/database'
 import { newId } from '../ids'
@@ -15,6 +15,8 @@ export interface QuestionDetail {
   id: string, version: number, state: QuestionState, question: Question, ownerName: string
   versions: { version: number, madeBy: string, madeAt: Instant }[]
 }
+
+const readQuestion = (body: string): Question => completed(fromJson<Question>(body))
 
 /** The question as people see it: cleaned HTML with maths rendered. */
 export function shown(question: Question): Question {
@@ -100,7 +102,7 @@ export async function loadQuestion(db: Db, person: Person, id: string, version?:
   const body = rows.find((each) => each.body !== null)?.body
   if (!body) throw notFound('This version')
   return {
-    id, version: row.version, state: row.state, question: fromJson<Question>(body), ownerName: row.owner,
+    id, version: row.version, state: row.state, question: readQuestion(body), ownerName: row.owner,
     versions: rows.map((each) => ({ version: each.version, madeBy: each.name, madeAt: fromSql(each.made_at) })),
   }
 }
@@ -110,5 +112,5 @@ export async function loadQuestions(db: Db, school: string, ids: readonly string
   if (!ids.length) return new Map()
   const rows = await db.rows<{ id: string, version: number, state: QuestionState, body: string }>(
     'SELECT q.id, q.version, q.state, v.body FROM question q JOIN question_version v ON v.question_id = q.id AND v.version = q.version WHERE q.id IN (?) AND q.school_id = ?', [ids, school])
-  return new Map(rows.map((row) => [row.id, { version: row.version, state: row.state, question: fromJson<Question>(row.body) }]))
+  return new Map(rows.map((row) => [row.id, { version: row.version, state: row.state, question: readQuestion(row.body) }]))
 }

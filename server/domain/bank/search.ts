@@ -94,7 +94,7 @@ async function withUse(db: Db, rows: HitRow[]): Promise<Hit[]> {
   const ids = rows.map((row) => row.id)
   const [objectives, right, used] = await Promise.all([
     db.rows<{ question_id: string, objective_id: string }>('SELECT question_id, objective_id FROM question_objective WHERE question_id IN (?) ORDER BY position', [ids]),
-    db.rows<{ question_id: string, n: number, share: string }>('SELECT question_id, COUNT(*) AS n, AVG(GREATEST(fraction_rounded, 0)) AS share FROM mark WHERE question_id IN (?) GROUP BY question_id', [ids]),
+    db.rows<{ question_id: string, n: number, share: string }>('SELECT question_id, COUNT(fraction_rounded) AS n, AVG(GREATEST(fraction_rounded, 0)) AS share FROM mark WHERE question_id IN (?) AND fraction_rounded IS NOT NULL GROUP BY question_id', [ids]),
     db.rows<{ question_id: string, n: number }>('SELECT question_id, COUNT(*) AS n FROM quiz_question WHERE question_id IN (?) GROUP BY question_id', [ids]),
   ])
   const rightOf = new Map(right.map((each) => [each.question_id, { share: Number(each.share), n: Number(each.n) }]))

@@ -1,5 +1,5 @@
 import { questionsUsed, type Edition, type Quiz } from '../../../core/quiz'
-import { mapQuestionHtml } from '../../../core/question'
+import { completed, mapQuestionHtml } from '../../../core/question'
 import { fromJson } from '../../database/codec'
 import type { Db } from '../../database/database'
 import { loadQuestions, shown } from '../bank/questions'
@@ -33,7 +33,8 @@ export async function loadEdition(db: Db, id: string): Promise<Edition> {
   if (known) return known
   const row = await db.one<{ body: string }>('SELECT body FROM edition WHERE id = ?', [id])
   if (!row) throw notFound('This edition')
-  const edition = fromJson<Edition>(row.body)
+  const kept = fromJson<Edition>(row.body)
+  const edition: Edition = { ...kept, questions: Object.fromEntries(Object.entries(kept.questions).map(([key, each]) => [key, { ...each, question: completed(each.question) }])) }
   remembered.set(id, edition)
   if (remembered.size > most) remembered.delete(remembered.keys().next().value!)
   return edition

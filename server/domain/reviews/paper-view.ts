@@ -1,9 +1,12 @@
 import { exact, pointsText } from '../../../core/kit/exact'
 import { authoredAnswer } from '../../../core/marking'
-import type { Paper } from '../../../core/paper'
-import { commentsFor, kindOf, type Question, type SealedBody } from '../../../core/question'
+import type { Paper, PaperItem } from '../../../core/paper'
+import { commentsFor, instanceOf, kindOf, mapQuestionHtml, type Question, type SealedBody } from '../../../core/question'
 import type { Edition } from '../../../core/quiz'
+import { renderMaths } from '../bank/html'
 import type { KeptAnswer } from '../sittings/attempts'
+
+export type Verdict = 'right' | 'partly' | 'wrong' | 'unanswered' | 'waiting'
 
 /** One question of a review. What the viewer may not see is null, so that the page cannot show it by mistake. */
 export interface ReviewedQuestion {
@@ -11,8 +14,10 @@ export interface ReviewedQuestion {
   item: string
   question: { stem: string, body: SealedBody } | null
   answer: { given: unknown, text: string } | null
-  mark: { points: string, possible: string, verdict: 'right' | 'partly' | 'wrong' | 'unanswered' } | null
-  key: { text: string, options: string[] } | null
+  /** `points` is null while somebody has to mark it. */
+  mark: { points: string | null, possible: string, verdict: Verdict, byHand: boolean } | null
+  /** In words, and as an answer on this paper that earns full credit; null where people decide. */
+  key: { text: string, given: unknown } | null
   comments: string[] | null
 }
 
@@ -21,26 +26,36 @@ export interface ReviewedSection { title: string, questions: ReviewedQuestion[] 
 export interface Sight { questions: boolean, answers: boolean, marks: boolean, key: boolean, comments: boolean }
 export const everything: Sight = { questions: true, answers: true, marks: true, key: true, comments: true }
 
-export interface KeptMark { item: string, answered: boolean, fraction: string, points: string, possible: string }
+export interface KeptMark { item: string, answered: boolean, fraction: string | null, points: string | null, possible: string, /** By hand. */ comment: string | null }
 
-function verdictOf(mark: KeptMark): NonNullable<ReviewedQuestion['mark']>['verdict'] {
-  if (!mark.answered) return 'unanswered'
+function verdictOf(mark: KeptMark): Verdict {
+  if (mark.fraction === null) return 'waiting'
+  if (!mark.answered && mark.comment === null) return 'unanswered'
   const fraction = exact(mark.fraction)
   return fraction.compare(1) >= 0 ? 'right' : fraction.compare(0) > 0 ? 'partly' : 'wrong'
 }
 
-/** Opaque ids of the options that are right, for showing the key on the paper itself. */
-function keyOptions(question: Question, options: Paper['items'][number]['options']): string[] {
-  if (!('options' in question.body)) return []
-  const right = new Set(question.body.options.filter((option) => ('right' in option ? option.right : option.credit === 1)).map((option) => option.id))
-  return options.filter((option) => right.has(option.option)).map((option) => option.id)
+/** A question as it stands on a paper: with its values, maths rendered. */
+function questionOn(edition: Edition, item: PaperItem): Question {
+  const { question } = edition.questions[item.question]!
+  return question.vary ? mapQuestionHtml(instanceOf(question, item.values ?? {}), renderMaths) : question
 }
+
+/** An answer that earns full credit, in the ids of the paper. */
+function solutionOn(question: Question, item: PaperItem): unknown {
+  const kind = kindOf(question.kind)
+  const solution = kind.solution(question.body)
+  return solution === null ? null : kind.close(solution, item.options)
+}
+
+const escaped = (text: string) => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;')
+const asParagraphs = (text: string) => text.split(/\n+/).map((line) => `<p>${escaped(line)}</p>`).join('')
 
 /** A kept answer to an item in words for people; empty for none. */
 export function answerWords(paper: Paper, edition: Edition, itemId: string, response: unknown): string {
   const item = paper.items.find((each) => each.id === itemId)
   if (!item) return ''
-  const { question } = edition.questions[item.question]!
+  const question = questionOn(edition, item)
   const authored = authoredAnswer(question, item, response)
   return authored === undefined ? '' : kindOf(question.kind).answerText(question.body, authored)
 }
@@ -53,7 +68,7 @@ export function reviewedSections(paper: Paper, edition: Edition, answers: readon
   return edition.content.sections.map((section) => ({
     title: section.title,
     questions: paper.items.filter((item) => item.section === section.id).map((item): ReviewedQuestion => {
-      const { question } = edition.questions[item.question]!
+      const question = questionOn(edition, item)
       const kind = kindOf(question.kind)
       const given = answerOf.get(item.id) ?? null
       const authored = authoredAnswer(question, item, given)
@@ -63,9 +78,9 @@ export function reviewedSections(paper: Paper, edition: Edition, answers: readon
         item: item.id,
         question: sight.questions ? { stem: question.stem, body: kind.seal(question.body, item.options) } : null,
         answer: sight.answers ? { given, text: answerWords(paper, edition, item.id, given) } : null,
-        mark: sight.marks && mark ? { points: pointsText(mark.points), possible: pointsText(mark.possible), verdict: verdictOf(mark) } : null,
-        key: sight.key ? { text: kind.keyText(question.body), options: keyOptions(question, item.options) } : null,
-        comments: sight.comments ? commentsFor(question, authored) : null,
+        mark: sight.marks && mark ? { points: mark.points && pointsText(mark.points), possible: pointsText(mark.possible), verdict: verdictOf(mark), byHand: Boolean(kind.byHand) } : null,
+        key: sight.key ? { text: kind.keyText(question.body), given: solutionOn(question, item) } : null,
+        comments: sight.comments ? [...commentsFor(question, {}, authored), ...(mark?.comment ? [asParagraphs(mark.comment)] : [])] : null,
       }
     }),
   })).filter((section) => section.questions.length > 0)

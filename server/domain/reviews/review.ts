@@ -32,7 +32,7 @@ export interface Review {
 }
 
 export async function loadMarks(db: Db, attempt: string): Promise<KeptMark[]> {
-  const rows = await db.rows<{ item: string, answered: number, fraction: string, points: string, possible: string }>('SELECT item, answered, fraction, points, possible FROM mark WHERE attempt_id = ?', [attempt])
+  const rows = await db.rows<{ item: string, answered: number, fraction: string | null, points: string | null, possible: string, comment: string | null }>('SELECT m.item, m.answered, m.fraction, m.points, m.possible, h.comment FROM mark m LEFT JOIN hand_mark h ON h.attempt_id = m.attempt_id AND h.item = m.item WHERE m.attempt_id = ?', [attempt])
   return rows.map((row) => ({ ...row, answered: Boolean(row.answered) }))
 }
 

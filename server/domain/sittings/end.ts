@@ -1,14 +1,13 @@
-import { exact } from '../../../core/kit/exact'
 import type { Instant } from '../../../core/kit/time'
-import { lateness, markAttempt } from '../../../core/marking'
+import { lateness } from '../../../core/marking'
 import type { Rules } from '../../../core/quiz'
 import { datedByClock, datedByStudent } from '../../../core/schedule'
 import { toSql } from '../../database/codec'
-import type { Database, Db } from '../../database/database'
-import { loadEdition } from '../quizzes/edition'
+import type { Database } from '../../database/database'
+import { keepMarks } from '../marks/keep'
 import { loadQuiz } from '../quizzes/quizzes'
 import { recordLine } from '../record'
-import { loadAnswers, loadAttempt, loadPaper, type Attempt } from './attempts'
+import { loadAnswers, loadAttempt, type Attempt } from './attempts'
 
 export type Ending =
   /** The student hands in from the device that has the lease. */
@@ -40,19 +39,10 @@ export async function endSitting(database: Database, attemptId: string, ending: 
     const lastKept = answers.map((answer) => answer.keptAt).filter((at): at is Instant => at !== null).sort().at(-1) ?? null
     const end = dated(attempt, quiz.rules, ending, lastKept, now)
     await db.run('UPDATE attempt SET state = ?, handed_in_at = ?, ended_by = ?, days_late = ?, minutes_over = ? WHERE id = ?', [end.state, toSql(end.at), ending.by, end.daysLate, end.minutesOver, attemptId])
-    await keepMarks(db, attempt, Object.fromEntries(answers.map((answer) => [answer.item, answer.response])), end.at)
+    await keepMarks(db, attempt, end.at)
     await recordLine(db, now, ending.by === 'student' ? attempt.student : null, end.state === 'handed' ? 'handed in' : 'left unsent', attemptId, { at: end.at })
     return true
   })
-}
-
-async function keepMarks(db: Db, attempt: Attempt, answers: Record<string, unknown>, at: Instant): Promise<void> {
-  const marks = markAttempt(await loadEdition(db, attempt.edition), await loadPaper(db, attempt.id), answers)
-  if (marks.marks.length) {
-    await db.run('INSERT INTO mark (attempt_id, item, question_id, answered, fraction, fraction_rounded, points, possible) VALUES ?', [
-      marks.marks.map((mark) => [attempt.id, mark.item, mark.question, mark.answered, mark.fraction, exact(mark.fraction).valueOf().toFixed(4), mark.points, mark.possible])])
-  }
-  await db.run('UPDATE attempt SET score = ?, score_rounded = ?, possible = ?, marked_at = ? WHERE id = ?', [marks.score, exact(marks.score).valueOf().toFixed(3), marks.possible, toSql(at), attempt.id])
 }
 
 /** What to look at when settling: everything, or one quiz, student or attempt. */

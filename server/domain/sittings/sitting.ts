@@ -3,6 +3,7 @@ import { sealPaper, type Sheet } from '../../../core/paper'
 import { clockAt, type Clock } from '../../../core/schedule'
 import { toSql } from '../../database/codec'
 import type { Database } from '../../database/database'
+import { sheetWithMaths } from '../bank/html'
 import { notFound, Problem } from '../problem'
 import { loadEdition } from '../quizzes/edition'
 import { loadQuiz } from '../quizzes/quizzes'
@@ -48,7 +49,7 @@ export async function openSitting(database: Database, student: string, id: strin
   const [paper, edition, answers] = await Promise.all([loadPaper(database, id), loadEdition(database, current.edition), loadAnswers(database, id)])
   return {
     attempt: id, quiz: current.quiz, number: current.number, lease: current.lease, page: current.page, tookOver,
-    sheet: sealPaper(paper, edition),
+    sheet: sheetWithMaths(sealPaper(paper, edition)),
     answers: answers.map(({ item, response, flagged, keptAt }) => ({ item, response, flagged, keptAt })),
     seq: Math.max(0, ...answers.filter((answer) => answer.lease === current.lease).map((answer) => answer.seq)),
     clock: await clockOf(database, current, now),

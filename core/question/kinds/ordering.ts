@@ -1,0 +1,67 @@
+import { z } from 'zod'
+import { Fraction } from '../../kit/exact'
+import { plainText } from '../html'
+import type { Kind } from './kind'
+import { kindLabels } from './labels'
+import { byId, closeIds, openIds, optionBase, optionFaults, sealedOptions } from './options'
+
+export const orderingBody = z.strictObject({
+  /** In the right order. */
+  items: z.array(optionBase.omit({ fixed: true })).max(30, 'An ordering has at most 30 things.'),
+  /** How a fraction is formed: semantics §2. */
+  rule: z.enum(['exact', 'neighbours', 'moves']),
+  layout: z.enum(['list', 'row']).default('list'),
+})
+export type OrderingBody = z.infer<typeof orderingBody>
+
+export const orderAnswer = z.strictObject({ order: z.array(z.string().max(24)).max(30) })
+export type OrderAnswer = z.infer<typeof orderAnswer>
+
+/** Length of the longest increasing subsequence (patience sorting; Fredman 1975, Discrete Math. 11). */
+export function longestInOrder(values: readonly number[]): number {
+  const tails: number[] = []
+  for (const value of values) {
+    const at = tails.findIndex((tail) => tail >= value)
+    tails[at < 0 ? tails.length : at] = value
+  }
+  return tails.length
+}
+
+function fractionOf(body: OrderingBody, order: string[]): Fraction {
+  const places = order.map((id) => body.items.findIndex((item) => item.id === id)).filter((place) => place >= 0)
+  const n = body.items.length
+  if (n < 2) return new Fraction(0)
+  switch (body.rule) {
+    case 'exact': return new Fraction(places.length === n && places.every((place, i) => place === i) ? 1 : 0)
+    case 'neighbours': return new Fraction(places.slice(1).filter((place, i) => place === places[i]! + 1).length, n - 1)
+    case 'moves': return new Fraction(Math.max(0, longestInOrder(places) - 1), n - 1)
+  }
+}
+
+const words = (body: OrderingBody, order: string[]) => order.flatMap((id) => body.items.find((item) => item.id === id) ?? []).map((item) => plainText(item.html)).join(' → ')
+
+/** Putting in order (QTI orderInteraction): exact, right neighbours, or the longest part already in order. */
+export const ordering: Kind<OrderingBody, OrderAnswer> = {
+  name: 'ordering',
+  label: kindLabels.ordering,
+  body: orderingBody,
+  answer: orderAnswer,
+  blank: () => ({ items: ['a', 'b', 'c', 'd'].map((id) => ({ id, html: '', comment: '' })), rule: 'moves', layout: 'list' }),
+  faults: (body) => optionFaults(body.items, 2, 'Line'),
+  // Sorted by id, so that the shuffled start tells nothing of the right order.
+  options: (body) => byId(body.items).map(({ id }) => ({ id, fixed: false, always: true })),
+  score: (body, answer) => ({
+    fraction: fractionOf(body, answer.order),
+    parts: body.items.map((item, i) => ({ part: item.id, right: answer.order[i] === item.id })),
+  }),
+  isEmpty: (answer) => answer.order.length === 0,
+  guessable: () => null,
+  seal: (body, placed) => ({ asks: 'order', items: sealedOptions(body.items, placed), layout: body.layout }),
+  open: (answer, placed) => ({ order: openIds(answer.order, placed) }),
+  close: (answer, placed) => ({ order: closeIds(answer.order, placed) }),
+  solution: (body) => ({ order: body.items.map((item) => item.id) }),
+  keyText: (body) => words(body, body.items.map((item) => item.id)),
+  answerText: (body, answer) => words(body, answer.order),
+  comments: (body, answer) => body.items.filter((item, i) => item.comment && answer.order[i] !== item.id).map((item) => item.comment),
+  mapHtml: (body, map) => ({ ...body, items: body.items.map((item) => ({ ...item, html: map(item.html, `item:${item.id}`), comment: map(item.comment, `item:${item.id}:comment`) })) }),
+}

@@ -1,0 +1,98 @@
+import { all, create, type BigNumber, type MathNode } from 'mathjs'
+import type { Values } from './schema'
+
+/** Decimal arithmetic of forty digits: a key of 0.1 + 0.2 is 0.3. */
+const math = create(all!, { number: 'BigNumber', precision: 40 })
+
+/** Everything that may be called. Nothing here reaches outside, and nothing grows without bound. */
+const functions = new Set(['abs', 'ceil', 'floor', 'round', 'fix', 'sqrt', 'cbrt', 'exp', 'log', 'log10', 'sin', 'cos', 'tan', 'asin', 'acos', 'atan', 'atan2', 'min', 'max', 'mod', 'gcd', 'lcm', 'sign', 'hypot', 'pow', 'rad', 'deg'])
+const constants = new Set(['pi', 'e', 'true', 'false'])
+const nodes = new Set(['ConstantNode', 'SymbolNode', 'OperatorNode', 'ParenthesisNode', 'FunctionNode', 'ConditionalNode', 'RelationalNode'])
+const operators = new Set(['+', '-', '*', '/', '^', '%', 'mod', '<', '<=', '>', '>=', '==', '!=', 'and', 'or', 'not'])
+
+/** A computation that cannot be made; the sentence is for authors. */
+export class ExpressionError extends Error {
+  override name = 'ExpressionError'
+}
+
+interface Compiled { node: MathNode, evaluate(scope: Record<string, unknown>): unknown }
+const known = new Map<string, Compiled>()
+
+const helpers = {
+  /** Degrees to radians, and back. */
+  rad: (degrees: BigNumber) => math.divide(math.multiply(degrees, math.bignumber(math.pi)), 180),
+  deg: (radians: BigNumber) => math.divide(math.multiply(radians, 180), math.bignumber(math.pi)),
+}
+
+function ensureHarmless(node: MathNode, source: string): void {
+  node.traverse((each) => {
+    if (!nodes.has(each.type)) throw new ExpressionError(`“${source}” holds something that is not a computation.`)
+    if (math.isFunctionNode(each) && !functions.has(each.fn.name)) throw new ExpressionError(`There is no function “${each.fn.name}” here. There are ${[...functions].join(', ')}.`)
+    if (math.isOperatorNode(each) && !operators.has(each.op)) throw new ExpressionError(`“${each.op}” is not understood in “${source}”.`)
+  })
+}
+
+function compiled(source: string): Compiled {
+  const found = known.get(source)
+  if (found) return found
+  let node: MathNode
+  try {
+    node = math.parse(source)
+  } catch {
+    throw new ExpressionError(`“${source}” cannot be read as a computation.`)
+  }
+  ensureHarmless(node, source)
+  const code = node.compile()
+  const result = { node, evaluate: (scope: Record<string, unknown>) => code.evaluate({ ...helpers, ...scope }) as unknown }
+  if (known.size > 2000) known.clear()
+  known.set(source, result)
+  return result
+}
+
+/** Names that a computation uses. @throws ExpressionError */
+export function namesIn(source: string): string[] {
+  const names = new Set<string>()
+  compiled(source).node.traverse((node, _path, parent) => {
+    if (math.isSymbolNode(node) && !constants.has(node.name) && !(math.isFunctionNode(parent) && parent.fn === node)) names.add(node.name)
+  })
+  return [...names]
+}
+
+const number = /^-?\d+(\.\d+)?$/
+
+function run(source: string, values: Values): unknown {
+  const { evaluate } = compiled(source)
+  const missing = namesIn(source).filter((name) => !(name in values))
+  if (missing.length) throw new ExpressionError(`“${missing[0]}” is not one of the variables.`)
+  const scope = Object.fromEntries(namesIn(source).map((name) => [name, number.test(values[name]!) ? math.bignumber(values[name]!) : values[name]]))
+  try {
+    return evaluate(scope)
+  } catch (error) {
+    throw new ExpressionError(`“${source}” cannot be computed: ${(error as Error).message}`)
+  }
+}
+
+/** Twelve significant digits are kept: the rest is noise of sines and roots. */
+const digits = 12
+
+/**
+ * The value of a computation as a plain decimal text, or as a word where it names one.
+ * @param decimals writes that many decimals, rounded half away from zero
+ * @throws ExpressionError also where the result is not finite
+ */
+export function compute(source: string, values: Values, decimals?: number): string {
+  const result = run(source, values)
+  if (typeof result === 'string') return result
+  const value = typeof result === 'boolean' ? math.bignumber(result ? 1 : 0) : result
+  if (!math.isBigNumber(value) || !value.isFinite()) throw new ExpressionError(`“${source}” gives no finite number.`)
+  if (value.abs().greaterThanOrEqualTo('1e15')) throw new ExpressionError(`“${source}” gives a number that is too large.`)
+  const exact = decimals === undefined ? value.toSignificantDigits(digits).toDecimalPlaces(15) : value.toSignificantDigits(30).toDecimalPlaces(decimals, 4)
+  return decimals === undefined ? exact.toFixed() : exact.toFixed(decimals)
+}
+
+/** Whether a condition holds. @throws ExpressionError */
+export function holds(source: string, values: Values): boolean {
+  const result = run(source, values)
+  if (typeof result !== 'boolean') throw new ExpressionError(`“${source}” is no condition: write a comparison, such as a < b.`)
+  return result
+}

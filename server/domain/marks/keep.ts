@@ -1,0 +1,22 @@
+import { exact, type Exact } from '../../../core/kit/exact'
+import type { Instant } from '../../../core/kit/time'
+import { markAttempt } from '../../../core/marking'
+import { toSql } from '../../database/codec'
+import type { Db } from '../../database/database'
+import { loadEdition } from '../quizzes/edition'
+import { loadAnswers, loadPaper, type Attempt } from '../sittings/attempts'
+
+const decimals = (value: Exact | null, places: number) => value && exact(value).valueOf().toFixed(places)
+
+/** Marks an ended attempt from the answers kept and the marks that people gave, and keeps that in place of what was there. */
+export async function keepMarks(db: Db, attempt: Attempt, at: Instant): Promise<void> {
+  const [edition, paper] = [await loadEdition(db, attempt.edition), await loadPaper(db, attempt.id)]
+  const answers = await loadAnswers(db, attempt.id, true)
+  const hand = await db.rows<{ item: string, fraction: Exact }>('SELECT item, fraction FROM hand_mark WHERE attempt_id = ?', [attempt.id])
+  const marks = markAttempt(edition, paper, Object.fromEntries(answers.map(({ item, response }) => [item, response])), [], Object.fromEntries(hand.map(({ item, fraction }) => [item, fraction])))
+  if (marks.marks.length) {
+    await db.run('REPLACE INTO mark (attempt_id, item, question_id, answered, fraction, fraction_rounded, points, possible) VALUES ?', [
+      marks.marks.map((mark) => [attempt.id, mark.item, mark.question, mark.answered, mark.fraction, decimals(mark.fraction, 4), mark.points, mark.possible])])
+  }
+  await db.run('UPDATE attempt SET score = ?, score_rounded = ?, possible = ?, marked_at = ? WHERE id = ?', [marks.score, decimals(marks.score, 3), marks.possible, marks.score === null ? null : toSql(at), attempt.id])
+}
