@@ -4,7 +4,7 @@ import { iso, minute, ms, plus, type Instant } from '../core/kit/time'
 import { mapQuestionHtml } from '../core/question'
 import { toJson } from '../server/database/codec'
 import type { Database } from '../server/database/database'
-import { addPicture } from '../server/domain/bank/media'
+import { addMedia } from '../server/domain/bank/media'
 import { addQuestion } from '../server/domain/bank/questions'
 import { hashPassword } from '../server/domain/people/password'
 import { findPerson, type Person } from '../server/domain/people/people'
@@ -55,7 +55,7 @@ async function seedPeople(database: Database): Promise<void> {
 async function seedBank(database: Database, owner: Person, from: Instant): Promise<void> {
   const pictures = new Map<string, string>()
   for (const name of ['port-mark', 'north-cardinal', 'east-cardinal']) {
-    pictures.set(name, await addPicture(database, owner, await readFile(join(import.meta.dirname, 'pictures', `${name}.png`)), from))
+    pictures.set(name, (await addMedia(database, owner, await readFile(join(import.meta.dirname, 'pictures', `${name}.png`)), from)).src)
   }
   for (const [i, { id, question }] of bank.entries()) {
     const placed = mapQuestionHtml(question, (html) => html.replace(/src="demo:([a-z-]+)"/g, (_whole, name: string) => `src="${pictures.get(name)}"`))

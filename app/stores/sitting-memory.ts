@@ -1,4 +1,4 @@
-import type { Response } from '~/components/paper/AnswerField.vue'
+import type { Response } from '~/components/paper/response'
 
 /** What this browser keeps of a sitting until the server has it, and what is the student's alone (struck options). */
 export interface Remembered {

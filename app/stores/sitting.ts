@@ -1,6 +1,6 @@
 import type { Instant } from '~~/core/kit/time'
 import type { Sheet, SheetQuestion } from '~~/core/paper/schema'
-import type { Response } from '~/components/paper/AnswerField.vue'
+import type { Response } from '~/components/paper/response'
 import { forget, recall, remember, thisDevice } from './sitting-memory'
 
 interface SittingClock { now: Instant, deadline: Instant | null, hardStop: Instant | null, phase: 'running' | 'grace' | 'overrun' | 'ended', ended: boolean, atDeadline: 'handIn' | 'finish' | 'unsent' }

@@ -7,6 +7,7 @@ import type { Database } from '../database/database'
 import { findPerson, type Person } from '../domain/people/people'
 import { Problem } from '../domain/problem'
 import { ensureRight, type Right } from '../people/rights'
+import { readBytes } from './body'
 import { sessionUser } from './session'
 
 const jsonLimit = 1_000_000
@@ -48,10 +49,7 @@ function ensureSameOrigin(event: H3Event): void {
 }
 
 async function readJson(event: H3Event): Promise<unknown> {
-  const tooLarge = () => new Problem(413, 'too-large', 'This is more than 1 MB. Send less at once.')
-  if (Number(getHeader(event, 'content-length') ?? 0) > jsonLimit) throw tooLarge()
-  const raw = await readRawBody(event, 'utf8')
-  if (raw && raw.length > jsonLimit) throw tooLarge()
+  const raw = (await readBytes(event, jsonLimit, 'This is more than 1 MB. Send less at once.')).toString('utf8')
   try {
     return raw ? JSON.parse(raw) : undefined
   } catch {

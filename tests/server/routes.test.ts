@@ -70,6 +70,7 @@ const routes: [method: string, file: string, path: () => string, body: (() => un
   ['POST', 'quizzes/[id]/teachers', () => '/api/quizzes/quiz-lights/teachers', () => ({ email: 'nobody@gannet.example' }), ownQuiz],
   ['GET', 'quizzes/[id]/marks/index', () => '/api/quizzes/quiz-buoys/marks', undefined, ownQuiz],
   ['GET', 'quizzes/[id]/marks/[attempt]', () => `/api/quizzes/quiz-buoys/marks/${attempt}`, undefined, ownQuiz],
+  ['PUT', 'quizzes/[id]/marks/[attempt]', () => `/api/quizzes/quiz-buoys/marks/${attempt}`, () => ({ item, points: 1 }), ownQuiz],
   ['GET', 'my/quizzes/index', () => '/api/my/quizzes', undefined, studentOnly],
   ['GET', 'my/quizzes/[id]/index', () => '/api/my/quizzes/quiz-buoys', undefined, studentOnly],
   ['POST', 'my/quizzes/[id]/start', () => '/api/my/quizzes/quiz-lights/start', () => ({ device: 'd1' }), studentOnly],
@@ -77,6 +78,7 @@ const routes: [method: string, file: string, path: () => string, body: (() => un
   ['GET', 'sittings/[id]/clock', () => `/api/sittings/${attempt}/clock?lease=1`, undefined, ownAttempt],
   ['POST', 'sittings/[id]/answers', () => `/api/sittings/${attempt}/answers`, () => ({ lease: 1, answers: [{ item, response: null, flagged: true, seq: 1 }] }), { ...ownAttempt, teacher: 403, coTeacher: 403 }],
   ['POST', 'sittings/[id]/page', () => `/api/sittings/${attempt}/page`, () => ({ lease: 1, page: 0 }), ownAttempt],
+  ['POST', 'sittings/[id]/recordings', () => `/api/sittings/${attempt}/recordings`, () => new Uint8Array([0x4f, 0x67, 0x67, 0x53]), ownAttempt],
   ['GET', 'reviews/[id]', () => `/api/reviews/${attempt}`, undefined, ownAttempt],
   ['POST', 'sittings/[id]/hand-in', () => `/api/sittings/${attempt}/hand-in`, () => ({ lease: 1 }), ownAttempt],
 ]

@@ -2,11 +2,11 @@
 import { useDebounceFn } from '@vueuse/core'
 import type { Question } from '~~/core/question'
 import type { SealedBody } from '~~/core/question/kinds/kind'
-import type { Response } from '~/components/paper/AnswerField.vue'
+import type { Response } from '~/components/paper/response'
 
 /** The question as a student would see it, kept up as it is written; an answer can be tried. Nothing is kept. */
 const { question } = defineProps<{ question: Question }>()
-interface Preview { stem: string, body: SealedBody, points: number, faults: string[], result: { points: number, share: number, unreadable: string | null, comments: string[], key: string } | null }
+interface Preview { stem: string, body: SealedBody, points: number, faults: string[], result: { points: number | null, share: number | null, unreadable: string | null, comments: string[], key: string } | null }
 
 const preview = shallowRef<Preview | null>(null)
 const answer = ref<Response | null>(null)
@@ -28,6 +28,7 @@ onMounted(refresh)
 const verdict = computed(() => {
   const result = preview.value?.result
   if (!result) return ''
+  if (result.share === null) return '… waits for a mark by hand'
   return result.share >= 1 ? '✓ right' : result.share > 0 ? '± partly right' : '✗ not right'
 })
 </script>
@@ -43,7 +44,7 @@ const verdict = computed(() => {
       <div aria-live="polite">
         <div v-if="preview.result" class="mt-4 border-l-4 border-petrol-mid pl-4">
           <p v-if="preview.result.unreadable" class="text-amber">{{ preview.result.unreadable }}</p>
-          <p v-else><strong>{{ verdict }}</strong> · {{ Math.round(preview.result.points * 100) / 100 }} of {{ preview.points }}</p>
+          <p v-else><strong>{{ verdict }}</strong> <template v-if="preview.result.points !== null"> · {{ Math.round(preview.result.points * 100) / 100 }} of {{ preview.points }}</template></p>
           <p class="text-green"><span class="text-soft">Key</span> {{ preview.result.key }}</p>
           <WrittenText v-for="(comment, index) in preview.result.comments" :key="index" :html="comment" />
         </div>

@@ -3,6 +3,7 @@ import { onKeyStroke, useEventListener } from '@vueuse/core'
 import { clockTime } from '~~/core/kit/words'
 import { pointsText } from '~~/core/kit/points-text'
 import type { SheetQuestion } from '~~/core/paper/schema'
+import { keepRecordingKey } from '~/components/paper/response'
 
 definePageMeta({ layout: 'bare' })
 const id = String(useRoute().params.id)
@@ -15,6 +16,7 @@ const handing = ref(false)
 const handInProblem = ref('')
 const startedWith = ref(1)
 const { message } = useAnnouncement()
+provide(keepRecordingKey, async (sound) => (await api<{ src: string }>(`sittings/${id}/recordings`, { method: 'POST', body: sound })).src)
 useHead({ title: () => `${sitting.opened?.sheet.title ?? 'Paper'} · Thistle` })
 
 async function open() {
@@ -80,7 +82,7 @@ function step(by: number) {
 
 /** Digits or letters choose, J and K move: only where no field is being written in. */
 onKeyStroke((event) => {
-  const field = (event.target as HTMLElement).closest('input:not([type=radio]):not([type=checkbox]), textarea, [role=dialog]')
+  const field = (event.target as HTMLElement).closest('input:not([type=radio]):not([type=checkbox]), textarea, select, [role=dialog], [role=application]')
   if (field || event.ctrlKey || event.metaKey || event.altKey || asking.value) return
   const key = event.key.toLowerCase()
   if (key === 'j' || key === 'k') { event.preventDefault(); step(key === 'j' ? 1 : -1); return }
@@ -150,7 +152,7 @@ async function timeIsUp() {
               <p :id="`n-${entry.id}`" class="text-[0.9375rem]" :class="here === entry.id ? 'text-bloom' : 'text-soft'">Question {{ entry.number }} · {{ pointsText(entry.points) }} {{ entry.points === 1 ? 'point' : 'points' }}</p>
               <WrittenText :id="`s-${entry.id}`" :html="entry.stem" :language="entry.language" class="mb-4 mt-0.5 text-xl" />
               <AnswerField
-                :body="entry.body" :name="entry.id" :labelledby="`s-${entry.id}`" :model-value="sitting.answers[entry.id]?.response ?? null" :readonly="!sitting.canWrite" :struck="sitting.struck[entry.id] ?? []"
+                :body="entry.body" :name="entry.id" :labelledby="`s-${entry.id}`" :model-value="sitting.answers[entry.id]?.response ?? null" :readonly="!sitting.canWrite" :struck="sitting.struck[entry.id] ?? []" :language="entry.language"
                 @update:model-value="sitting.change(entry.id, { response: $event })"
               >
                 <template #beside="{ option, letter }">

@@ -1,12 +1,9 @@
-import { addPicture, pictureLimit } from '../../domain/bank/media'
-import { Problem } from '../../domain/problem'
+import { addMedia, mediaLimit } from '../../domain/bank/media'
+import { readBytes } from '../../utils/body'
 import { route } from '../../utils/route'
 
-/** A picture, as the bytes of the request. */
+/** A picture, a sound or a film, as the bytes of the request. */
 export default route({
   right: 'teacher',
-  async handle({ event, db, person, now }) {
-    if (Number(getHeader(event, 'content-length') ?? 0) > pictureLimit) throw new Problem(413, 'too-large', 'A picture may have at most 4 MB. Make it smaller and try again.')
-    return { src: await addPicture(db, person, await readRawBody(event, false) ?? Buffer.alloc(0), now) }
-  },
+  handle: async ({ event, db, person, now }) => addMedia(db, person, await readBytes(event, mediaLimit, 'A film may have at most 40 MB, a sound 10 MB, a picture 4 MB. Make it smaller and try again.'), now),
 })

@@ -12,7 +12,7 @@ export type Verdict = 'right' | 'partly' | 'wrong' | 'unanswered' | 'waiting'
 export interface ReviewedQuestion {
   number: number
   item: string
-  question: { stem: string, body: SealedBody } | null
+  question: { stem: string, body: SealedBody, language: string } | null
   answer: { given: unknown, text: string } | null
   /** `points` is null while somebody has to mark it. */
   mark: { points: string | null, possible: string, verdict: Verdict, byHand: boolean } | null
@@ -76,7 +76,7 @@ export function reviewedSections(paper: Paper, edition: Edition, answers: readon
       return {
         number: ++number,
         item: item.id,
-        question: sight.questions ? { stem: question.stem, body: kind.seal(question.body, item.options) } : null,
+        question: sight.questions ? { stem: question.stem, body: kind.seal(question.body, item.options), language: question.language } : null,
         answer: sight.answers ? { given, text: answerWords(paper, edition, item.id, given) } : null,
         mark: sight.marks && mark ? { points: mark.points && pointsText(mark.points), possible: pointsText(mark.possible), verdict: verdictOf(mark), byHand: Boolean(kind.byHand) } : null,
         key: sight.key ? { text: kind.keyText(question.body), given: solutionOn(question, item) } : null,

@@ -1,4 +1,4 @@
--- Marks that people give. A mark is NULL while somebody has to decide.
+-- What further kinds of questions need: marks that people give (NULL while somebody has to decide), recordings.
 
 ALTER TABLE mark MODIFY fraction VARCHAR(80) CHARACTER SET ascii NULL;
 ALTER TABLE mark MODIFY fraction_rounded DECIMAL(7,4) NULL;
@@ -16,3 +16,6 @@ CREATE TABLE IF NOT EXISTS hand_mark (
   PRIMARY KEY (attempt_id, item),
   FOREIGN KEY (attempt_id) REFERENCES attempt (id)
 ) ENGINE=InnoDB;
+
+-- A student's recording is theirs and their teachers' alone.
+ALTER TABLE media ADD COLUMN IF NOT EXISTS own TINYINT NOT NULL DEFAULT 0;

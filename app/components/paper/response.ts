@@ -1,0 +1,17 @@
+import type { Point } from '~~/core/kit/shapes'
+
+/** An answer as the page holds and sends it: one shape for all ways of asking. */
+export interface Response {
+  chosen?: string[]
+  text?: string
+  gaps?: Record<string, string>
+  pairs?: Record<string, string>
+  order?: string[]
+  points?: Point[]
+  sound?: string
+  seconds?: number
+}
+
+/** Keeps a recording and tells its address. A sitting provides its own; a preview keeps nothing. */
+export type KeepRecording = (sound: Blob) => Promise<string>
+export const keepRecordingKey: InjectionKey<KeepRecording> = Symbol('keepRecording')
