@@ -1,7 +1,6 @@
-import { readFile } from 'node:fs/promises'
+import { readdir, readFile } from 'node:fs/promises'
 import { join } from 'node:path'
 import { iso, minute, ms, plus, type Instant } from '../core/kit/time'
-import { mapQuestionHtml } from '../core/question'
 import { toJson } from '../server/database/codec'
 import type { Database } from '../server/database/database'
 import { addMedia } from '../server/domain/bank/media'
@@ -18,6 +17,7 @@ import { saveAnswers } from '../server/domain/sittings/save'
 import { startSitting } from '../server/domain/sittings/start'
 import { inventedAnswer } from './answers'
 import { bank } from './bank'
+import { withPictures } from './bank/pictures'
 import { objectiveId, objectives } from './objectives'
 import { accommodations, classes, demoPassword, email, personId, teachers } from './people'
 import { daysTo, demoQuizzes, editsFor, onDay, zone, type DemoQuiz } from './quizzes'
@@ -54,11 +54,12 @@ async function seedPeople(database: Database): Promise<void> {
 
 async function seedBank(database: Database, owner: Person, from: Instant): Promise<void> {
   const pictures = new Map<string, string>()
-  for (const name of ['port-mark', 'north-cardinal', 'east-cardinal']) {
-    pictures.set(name, (await addMedia(database, owner, await readFile(join(import.meta.dirname, 'pictures', `${name}.png`)), from)).src)
+  const folder = join(import.meta.dirname, 'pictures')
+  for (const name of (await readdir(folder)).filter((file) => file.endsWith('.png')).map((file) => file.slice(0, -4))) {
+    pictures.set(name, (await addMedia(database, owner, await readFile(join(folder, `${name}.png`)), from)).src)
   }
   for (const [i, { id, question }] of bank.entries()) {
-    const placed = mapQuestionHtml(question, (html) => html.replace(/src="demo:([a-z-]+)"/g, (_whole, name: string) => `src="${pictures.get(name)}"`))
+    const placed = withPictures(question, (name) => pictures.get(name)!)
     // The first of the bank is the newest, so that lists begin with the tides.
     await addQuestion(database, owner, placed, plus(from, (bank.length - i) * 90 * minute), id)
   }

@@ -1,3 +1,4 @@
+import { seededRandom, shuffled } from '../kit/random'
 import { isBlank } from './html'
 import { kindOf } from './kinds'
 import { placedAsWritten } from './kinds/kind'
@@ -26,8 +27,14 @@ export function questionFaults(question: Question): string[] {
   return [...faults, ...(question.vary ? [] : kind.faults(question.body)), ...varyFaults(question)]
 }
 
-/** The question as a student sees it, in the authored order and with authored ids: for the editor's own preview. */
+/** The question as a student sees it, with authored ids: for the editor's own preview. What always starts shuffled is shuffled here. */
 export function previewBody(question: Question) {
   const kind = kindOf(question.kind)
-  return kind.seal(question.body, placedAsWritten(kind.options(question.body)))
+  const random = seededRandom('00', ['preview'])
+  const lists = [...new Set(kind.options(question.body).map((option) => option.list))]
+  const placed = lists.flatMap((list) => {
+    const options = kind.options(question.body).filter((option) => option.list === list)
+    return options.some((option) => option.always) ? shuffled(options, random) : options
+  })
+  return kind.seal(question.body, placedAsWritten(placed))
 }

@@ -1,4 +1,4 @@
-import { completed, type Question } from '../../core/question'
+import { completed, kinds, type Question } from '../../core/question'
 import { objectiveId } from '../objectives'
 
 /** Short ways to write the demo bank. Each gives a question and its place in the bank. */
@@ -57,3 +57,64 @@ export function text(about: About, stem: string, answers: [How, string, number?]
     question: completed({ ...common(about, stem, extra), kind: 'text', body: { answers: answers.map(([how, accepted, credit = 1]) => ({ how, text: accepted, credit, comment: '' })), caseMatters: false, accentsMatter: false, label: extra.label ?? '', longest: 60 } } as Question),
   }
 }
+
+type BodyOf<K extends Question['kind']> = Extract<Question, { kind: K }>['body']
+
+/** A question of any kind, with the body as its kind describes it; what is left out is blank. */
+export function of<K extends Question['kind']>(kind: K, about: About, stem: string, body: Partial<BodyOf<K>>, extra: Extra & Partial<Question> = {}): DemoQuestion {
+  const { right: _r, wrong: _w, general: _g, name: _n, ...more } = extra
+  return { id: about[0], question: completed({ ...common(about, stem, extra), ...more, kind, body } as unknown as Question) }
+}
+
+/** Steps in their right order. */
+export const order = (about: About, stem: string, lines: string[], extra: Extra & { rule?: BodyOf<'ordering'>['rule'] } = {}) =>
+  of('ordering', about, stem, { rule: extra.rule ?? 'moves', items: lines.map((line, i) => ({ id: ids[i]!, html: line, comment: '' })) }, { ...extra, rule: undefined } as Extra)
+
+/** Pairs, and partners that are left over. */
+export const match = (about: About, stem: string, pairs: [string, string][], spare: string[] = [], extra: Extra = {}) =>
+  of('matching', about, stem, {
+    items: pairs.map(([left], i) => ({ id: ids[i]!, html: left, comment: '', target: ids[i]! })), wrongCost: 0,
+    targets: [...pairs.map(([, right]) => right), ...spare].map((right, i) => ({ id: ids[i]!, html: right })),
+  }, extra)
+
+/** Groups with what belongs to each; what belongs to none stands under ''. */
+export const sort = (about: About, stem: string, groups: Record<string, string[]>, extra: Extra = {}) => {
+  const names = Object.keys(groups).filter(Boolean)
+  return of('sorting', about, stem, {
+    targets: names.map((name, i) => ({ id: `g${i}`, html: name })), wrongCost: 0.5,
+    items: Object.entries(groups).flatMap(([name, things]) => things.map((thing) => ({ thing, target: name ? `g${names.indexOf(name)}` : null }))).map(({ thing, target }, i) => ({ id: `t${i}`, html: thing, comment: '', target })),
+  }, extra)
+}
+
+/**
+ * A text whose gaps stand in brackets: [word] is typed, [3.9 ± 0.1 m] a number, [right | wrong | wrong] a list.
+ */
+export function fill(about: About, stem: string, source: string, extra: Extra = {}): DemoQuestion {
+  const gaps: BodyOf<'gaps'>['gaps'] = []
+  const text = source.replace(/\[([^\]]+)\]/g, (_whole, inner: string) => {
+    const id = `g${gaps.length + 1}`
+    const parts = inner.split('|').map((part) => part.trim())
+    const read = /^(-?[\d.]+)(?: ± ([\d.]+))?(?: (.+))?$/.exec(inner)
+    if (parts.length > 1) gaps.push({ id, weight: 1, as: 'list', body: { ...kinds.choice.blank(), options: parts.map((html, i) => ({ id: ids[i]!, html, comment: '', fixed: false, credit: i === 0 ? 1 : 0 })) } })
+    else if (read) gaps.push({ id, weight: 1, as: 'number', body: { ...kinds.number.blank(), unit: read[3] ?? '', answers: [{ value: read[1]!, near: within(read[2] ?? '0'), credit: 1, comment: '' }] } })
+    else gaps.push({ id, weight: 1, as: 'text', body: { ...kinds.text.blank(), slips: inner.length > 6 ? 1 : 0, answers: [{ how: 'is', text: inner, credit: 1, comment: '' }] } })
+    return `<span data-gap="${id}">${parts[0]}</span>`
+  })
+  return of('gaps', about, stem, { text: `<p>${text}</p>`, gaps }, extra)
+}
+
+type VaryOf = NonNullable<Question['vary']>
+/** Variables in short: a list, a range "4..6 by 0.5", or "= computed". */
+export const varies = (variables: Record<string, string | string[]>, ...conditions: string[]): VaryOf => ({
+  conditions,
+  variables: Object.entries(variables).map(([name, over]) => {
+    if (Array.isArray(over)) return { name, over: { by: 'list' as const, values: over } }
+    if (over.startsWith('=')) return { name, over: { by: 'computed' as const, as: over.slice(1).trim() } }
+    const [, from, to, step] = /^(\S+)\.\.(\S+) by (\S+)$/.exec(over)!
+    return { name, over: { by: 'range' as const, from: from!, to: to!, step: step! } }
+  }),
+})
+
+/** A number that varies from paper to paper. */
+export const varyingNumber = (about: About, stem: string, label: string, key: string, near: Near, unit: string, vary: VaryOf, extra: Extra = {}) =>
+  of('number', about, stem, { answers: [{ value: `{= ${key}}`, near, credit: 1, comment: '' }], label, unit, unitAsked: false, style: 'point' }, { ...extra, vary } as Extra)

@@ -6,7 +6,8 @@ import type { Response } from '~/components/paper/response'
 
 /** The question as a student would see it, kept up as it is written; an answer can be tried. Nothing is kept. */
 const { question } = defineProps<{ question: Question }>()
-interface Preview { stem: string, body: SealedBody, points: number, faults: string[], result: { points: number | null, share: number | null, unreadable: string | null, comments: string[], key: string } | null }
+const emit = defineEmits<{ instances: [Preview['instances']] }>()
+interface Preview { instances: { values: Record<string, string>, stem: string, key: string }[], stem: string, body: SealedBody, points: number, faults: string[], result: { points: number | null, share: number | null, unreadable: string | null, comments: string[], key: string } | null }
 
 const preview = shallowRef<Preview | null>(null)
 const answer = ref<Response | null>(null)
@@ -17,7 +18,7 @@ async function refresh() {
   const mine = ++stamp
   try {
     const found = await api<Preview>('questions/preview', { method: 'POST', body: { question, answer: answer.value ?? undefined } })
-    if (mine === stamp) { preview.value = found; problem.value = '' }
+    if (mine === stamp) { preview.value = found; problem.value = ''; emit('instances', found.instances) }
   } catch (error) { if (mine === stamp) problem.value = sentenceOf(error) }
 }
 const soon = useDebounceFn(refresh, 350)
@@ -39,8 +40,8 @@ const verdict = computed(() => {
     <p v-if="problem" role="alert" class="note-stop mt-3">{{ problem }}</p>
     <div v-if="preview" class="mt-3">
       <p class="text-[0.9375rem] text-soft">Question 1 · {{ preview.points }} {{ preview.points === 1 ? 'point' : 'points' }}</p>
-      <WrittenText id="preview-stem" :html="preview.stem || '<p>…</p>'" class="mb-4 text-xl" />
-      <AnswerField v-model="answer" :body="preview.body" name="preview" labelledby="preview-stem" />
+      <WrittenText id="preview-stem" :html="preview.stem || (preview.body.asks === 'gaps' ? '' : '<p>…</p>')" :language="question.language" class="mb-4 text-xl" />
+      <AnswerField v-model="answer" :body="preview.body" name="preview" labelledby="preview-stem" :language="question.language" />
       <div aria-live="polite">
         <div v-if="preview.result" class="mt-4 border-l-4 border-petrol-mid pl-4">
           <p v-if="preview.result.unreadable" class="text-amber">{{ preview.result.unreadable }}</p>

@@ -4,18 +4,30 @@ import Image from '@tiptap/extension-image'
 import { InlineMath } from '@tiptap/extension-mathematics'
 import { TableKit } from '@tiptap/extension-table'
 import StarterKit from '@tiptap/starter-kit'
-import { EditorContent, Mark, useEditor } from '@tiptap/vue-3'
+import { EditorContent, Mark, Node as Block, useEditor } from '@tiptap/vue-3'
 import 'katex/dist/katex.min.css'
 
 /** Rich text with maths, pictures and tables. `slim` is one line high, for options. */
-const { modelValue, label, slim = false } = defineProps<{ modelValue: string, label: string, slim?: boolean }>()
+const { modelValue, label, slim = false, gaps = false, language = '' } = defineProps<{ modelValue: string, label: string, slim?: boolean, /** Words can be made gaps. */ gaps?: boolean, /** For the browser's spelling check. */ language?: string }>()
 const emit = defineEmits<{ 'update:modelValue': [string] }>()
 
 const Sub = Mark.create({ name: 'sub', parseHTML: () => [{ tag: 'sub' }], renderHTML: () => ['sub', 0] })
 const Sup = Mark.create({ name: 'sup', parseHTML: () => [{ tag: 'sup' }], renderHTML: () => ['sup', 0] })
 const Picture = Image.extend({ addAttributes() { return { src: {}, alt: { default: '' }, width: {}, height: {} } } })
+/** A marked word of a text with gaps. */
+const Gap = Mark.create({
+  name: 'gap', inclusive: false, excludes: '_',
+  addAttributes: () => ({ gap: { parseHTML: (element) => element.getAttribute('data-gap'), renderHTML: ({ gap }) => ({ 'data-gap': gap as string }) } }),
+  parseHTML: () => [{ tag: 'span[data-gap]' }], renderHTML: ({ HTMLAttributes }) => ['span', HTMLAttributes, 0],
+})
+/** Sound and film are one block each, as they were put in. */
+const Media = (name: 'audio' | 'video') => Block.create({
+  name, group: 'block', atom: true,
+  addAttributes: () => ({ 'src': {}, 'aria-label': { default: '' }, 'data-plays': { default: null }, ...(name === 'video' ? { width: { default: null } } : {}) }),
+  parseHTML: () => [{ tag: name }], renderHTML: ({ HTMLAttributes }) => [name, { ...HTMLAttributes, controls: '' }],
+})
 const maths = ref<{ tex: string, pos: number | null } | null>(null)
-const picture = ref<{ file: File, alt: string } | null>(null)
+const picture = ref<{ file: File, alt: string, plays: number } | null>(null)
 const problem = ref('')
 const chooser = useTemplateRef<HTMLInputElement>('chooser')
 const id = useId()
@@ -25,10 +37,10 @@ const editor = useEditor({
   injectCSS: false,
   content: modelValue,
   extensions: [
-    StarterKit.configure({ heading: { levels: [3, 4] }, link: { openOnClick: false } }), Sub, Sup, Picture, TableKit.configure({ table: { resizable: false } }),
+    StarterKit.configure({ heading: { levels: [3, 4] }, link: { openOnClick: false } }), Sub, Sup, Picture, Media('audio'), Media('video'), ...(gaps ? [Gap] : []), TableKit.configure({ table: { resizable: false } }),
     InlineMath.configure({ katexOptions: { throwOnError: false }, onClick: (node, pos) => { maths.value = { tex: String(node.attrs.latex), pos } } }),
   ],
-  editorProps: { attributes: { 'class': `written outline-none ${slim ? 'min-h-7' : 'min-h-24'}`, 'role': 'textbox', 'aria-multiline': 'true', 'aria-label': label, 'spellcheck': 'true' } },
+  editorProps: { attributes: { 'class': `written outline-none ${slim ? 'min-h-7' : 'min-h-24'}`, 'role': 'textbox', 'aria-multiline': 'true', 'aria-label': label, 'spellcheck': 'true', ...(language ? { lang: language } : {}) } },
   onUpdate: ({ editor: current }) => emit('update:modelValue', current.isEmpty ? '' : current.getHTML()),
 })
 watch(() => modelValue, (value) => { if (editor.value && value !== editor.value.getHTML() && !(value === '' && editor.value.isEmpty)) editor.value.commands.setContent(value, { emitUpdate: false }) })
@@ -43,7 +55,7 @@ function keepMaths() {
 
 function chosen(event: Event) {
   const file = (event.target as HTMLInputElement).files?.[0]
-  if (file) picture.value = { file, alt: '' }
+  if (file) picture.value = { file, alt: '', plays: 0 }
   ;(event.target as HTMLInputElement).value = ''
 }
 
@@ -51,10 +63,24 @@ async function keepPicture() {
   if (!picture.value) return
   problem.value = ''
   try {
-    const { src } = await api<{ src: string }>('media', { method: 'POST', body: picture.value.file })
-    editor.value?.chain().focus().setImage({ src, alt: picture.value.alt.trim() }).run()
+    const { src, kind } = await api<{ src: string, kind: 'picture' | 'sound' | 'film' }>('media', { method: 'POST', body: picture.value.file })
+    const words = picture.value.alt.trim()
+    if (kind === 'picture') editor.value?.chain().focus().setImage({ src, alt: words }).run()
+    else editor.value?.chain().focus().insertContent({ type: kind === 'sound' ? 'audio' : 'video', attrs: { src, 'aria-label': words, 'data-plays': picture.value.plays || null } }).run()
     picture.value = null
   } catch (error) { problem.value = sentenceOf(error) }
+}
+
+/** Makes the marked words a gap, or a gap words again. */
+function toggleGap() {
+  const current = editor.value
+  if (!current) return
+  if (current.isActive('gap')) { current.chain().focus().extendMarkRange('gap').unsetMark('gap').run(); return }
+  if (current.state.selection.empty) { problem.value = 'Mark the word first that is to be a gap.'; return }
+  problem.value = ''
+  const used = new Set([...current.getHTML().matchAll(/data-gap="([^"]*)"/g)].map((mark) => mark[1]))
+  const free = Array.from({ length: 60 }, (_, i) => `g${i + 1}`).find((each) => !used.has(each))!
+  current.chain().focus().setMark('gap', { gap: free }).run()
 }
 
 const tools = computed(() => [
@@ -63,7 +89,7 @@ const tools = computed(() => [
   { name: 'Lowered', icon: SubIcon, on: editor.value?.isActive('sub'), do: () => editor.value?.chain().focus().toggleMark('sub').run() },
   { name: 'Raised', icon: SupIcon, on: editor.value?.isActive('sup'), do: () => editor.value?.chain().focus().toggleMark('sup').run() },
   { name: 'Maths', icon: Sigma, on: false, do: () => { maths.value = { tex: '', pos: null } } },
-  { name: 'Picture', icon: ImagePlus, on: false, do: () => chooser.value?.click() },
+  { name: 'Picture, sound or film', icon: ImagePlus, on: false, do: () => chooser.value?.click() },
   ...(slim ? [] : [
     { name: 'List', icon: List, on: editor.value?.isActive('bulletList'), do: () => editor.value?.chain().focus().toggleBulletList().run() },
     { name: 'Numbered list', icon: ListOrdered, on: editor.value?.isActive('orderedList'), do: () => editor.value?.chain().focus().toggleOrderedList().run() },
@@ -79,8 +105,10 @@ const open = ref(false)
       <button v-for="tool in tools" :key="tool.name" type="button" class="grid size-7 place-items-center rounded hover:bg-petrol-tint" :class="tool.on && 'bg-petrol-tint text-petrol'" :aria-pressed="tool.on || undefined" :aria-label="tool.name" :title="tool.name" @click="tool.do()">
         <component :is="tool.icon" :size="16" aria-hidden="true" />
       </button>
-      <input ref="chooser" type="file" accept="image/png,image/jpeg,image/gif,image/webp" class="hidden" @change="chosen">
+      <button v-if="gaps" type="button" class="btn ml-1 h-7 px-2 py-0 text-[0.875rem]" :aria-pressed="editor?.isActive('gap') || undefined" :class="editor?.isActive('gap') && 'border-bloom! text-bloom!'" @click="toggleGap">{{ editor?.isActive('gap') ? 'No gap' : 'Gap' }}</button>
+      <input ref="chooser" type="file" accept="image/png,image/jpeg,image/gif,image/webp,audio/*,video/mp4,video/webm" class="hidden" @change="chosen">
     </div>
+    <p v-if="problem && !picture" role="alert" class="note-look text-[0.9375rem]">{{ problem }}</p>
     <EditorContent :editor="editor" class="px-3 py-2 text-lg" />
     <ModalDialog :open="maths !== null" title="Maths" @close="maths = null">
       <template v-if="maths">
@@ -89,11 +117,12 @@ const open = ref(false)
         <div class="mt-4 flex justify-end gap-2"><button type="button" class="btn" @click="maths = null">Leave it</button><button type="button" class="btn btn-main" @click="keepMaths">Put it in</button></div>
       </template>
     </ModalDialog>
-    <ModalDialog :open="picture !== null" title="Picture" @close="picture = null">
+    <ModalDialog :open="picture !== null" title="Picture, sound or film" @close="picture = null">
       <template v-if="picture">
         <p class="text-soft">{{ picture.file.name }}</p>
         <label class="label mt-3" :for="`${id}-alt`">What it shows, for those who cannot see it</label>
         <input :id="`${id}-alt`" v-model="picture.alt" class="field" maxlength="300">
+        <label v-if="!picture.file.type.startsWith('image')" class="label mt-3">May be played<select v-model.number="picture.plays" class="field font-normal"><option :value="0">as often as one likes</option><option v-for="n in 5" :key="n" :value="n">{{ n === 1 ? 'once' : `${n} times` }}</option></select></label>
         <p v-if="problem" role="alert" class="note-stop mt-3">{{ problem }}</p>
         <div class="mt-4 flex justify-end gap-2"><button type="button" class="btn" @click="picture = null">Leave it</button><button type="button" class="btn btn-main" :disabled="!picture.alt.trim()" @click="keepPicture">Put it in</button></div>
       </template>

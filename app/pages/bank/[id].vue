@@ -1,21 +1,18 @@
 <script setup lang="ts">
 import { useAsyncState } from '@vueuse/core'
 import { sentenceTime } from '~~/core/kit/words'
-import { blankQuestion, kindNames, type KindName, type Question } from '~~/core/question'
+import { blankQuestion } from '~~/core/question/blank'
+import type { KindName, Question } from '~~/core/question'
 import { kindLabels } from '~~/core/question/kinds/labels'
 import type { Objective } from '~~/server/domain/bank/search'
 import type { QuestionDetail } from '~~/server/domain/bank/questions'
-import type { EditedOption } from '~/components/bank/OptionsEditor.vue'
-import type { NumberBody } from '~~/core/question/kinds/number'
-import type { TextBody } from '~~/core/question/kinds/text'
-import type { ChoicesBody } from '~~/core/question/kinds/choices'
 
 const route = useRoute()
 const session = useSession()
 const id = computed(() => String(route.params.id))
 const isNew = computed(() => id.value === 'new')
 const asked = String(route.query.kind ?? 'choice')
-const question = ref<Question>(blankQuestion((kindNames as string[]).includes(asked) ? asked as KindName : 'choice'))
+const question = ref<Question>(blankQuestion(asked in kindLabels ? asked as KindName : 'choice'))
 const detail = shallowRef<QuestionDetail | null>(null)
 const problem = ref('')
 const kept = ref('')
@@ -41,9 +38,7 @@ onBeforeRouteLeave(() => !changed.value || busy.value || window.confirm('What yo
 
 const set = (values: Partial<Question>) => { question.value = { ...question.value, ...values } as Question }
 const setBody = (values: object) => { question.value = { ...question.value, body: { ...question.value.body, ...values } } as Question }
-const optionKind = computed(() => question.value.kind === 'choice' || question.value.kind === 'choices' || question.value.kind === 'trueFalse')
-const options = computed(() => (question.value.body as { options?: EditedOption[] }).options ?? [])
-const mode = computed(() => (question.value.kind !== 'choices' ? 'one' : (question.value.body as ChoicesBody).rule === 'credits' ? 'credits' : 'several'))
+const instances = shallowRef<{ values: Record<string, string>, stem: string, key: string }[]>([])
 const number = (event: Event) => Number((event.target as HTMLInputElement).value)
 
 async function keep(another = false) {
@@ -93,27 +88,11 @@ async function retire(retired: boolean) {
     <div class="mt-5 grid gap-x-12 gap-y-10 lg:grid-cols-[1.35fr_1fr]">
       <div class="space-y-6">
         <div>
-          <span class="label mb-1">Question</span>
-          <RichText label="Question" :model-value="question.stem" @update:model-value="set({ stem: $event })" />
+          <span class="label mb-1">{{ question.kind === 'gaps' ? 'What to do (may be left out)' : 'Question' }}</span>
+          <RichText label="Question" :language="question.language" :model-value="question.stem" @update:model-value="set({ stem: $event })" />
         </div>
-        <template v-if="optionKind">
-          <div v-if="question.kind === 'choices'" class="flex flex-wrap items-end gap-4">
-            <label class="text-[0.8125rem] text-soft">How it is scored
-              <select class="field block py-1" :value="(question.body as ChoicesBody).rule" @change="setBody({ rule: ($event.target as HTMLSelectElement).value })">
-                <option value="all">all or nothing</option><option value="share">right less wrong share</option><option value="credits">credits per option</option>
-              </select>
-            </label>
-            <template v-if="(question.body as ChoicesBody).rule === 'credits'">
-              <label class="text-[0.8125rem] text-soft">at least<input class="field block w-20! py-1" type="number" max="0" step="0.5" :value="(question.body as ChoicesBody).lower" @input="setBody({ lower: number($event) })"></label>
-              <label class="text-[0.8125rem] text-soft">at most<input class="field block w-20! py-1" type="number" min="0" step="0.5" :value="(question.body as ChoicesBody).upper ?? ''" placeholder="all" @input="setBody({ upper: ($event.target as HTMLInputElement).value === '' ? null : number($event) })"></label>
-            </template>
-            <label class="flex items-center gap-1.5 pb-1.5"><input type="checkbox" class="accent-petrol" :checked="(question.body as ChoicesBody).tellHowMany" @change="setBody({ tellHowMany: !(question.body as ChoicesBody).tellHowMany })"> tell how many are right</label>
-          </div>
-          <OptionsEditor :options="options" :mode="mode" :preset="question.kind === 'trueFalse'" @update:options="setBody({ options: $event })" />
-          <label v-if="question.kind !== 'trueFalse'" class="flex items-center gap-1.5 text-[0.9375rem]"><input type="checkbox" class="accent-petrol" :checked="(question.body as ChoicesBody).inOrder" @change="setBody({ inOrder: !(question.body as ChoicesBody).inOrder })"> options keep this order on every paper</label>
-        </template>
-        <NumberEditor v-else-if="question.kind === 'number'" :body="(question.body as NumberBody)" @update:body="setBody($event)" />
-        <TextEditor v-else :body="(question.body as TextBody)" @update:body="setBody($event)" />
+        <BodyEditor :question="question" @update:body="setBody" />
+        <VaryEditor :vary="question.vary" :instances="instances" @update:vary="set({ vary: $event })" />
         <fieldset class="grid gap-4 sm:grid-cols-3">
           <legend class="small-head col-span-full mb-2">About it</legend>
           <label class="label">Points<input class="field py-1" type="number" min="0" max="1000" step="0.5" :value="question.points" @input="set({ points: number($event) })"></label>
@@ -128,9 +107,10 @@ async function retire(retired: boolean) {
           <legend class="small-head">Comments that students may see afterwards</legend>
           <div v-for="(words, name) in ({ right: 'When right', wrong: 'When not right', general: 'In any case' } as const)" :key="name">
             <span class="label">{{ words }}</span>
-            <RichText slim :label="`Comment: ${words}`" :model-value="question.comments[name]" @update:model-value="set({ comments: { ...question.comments, [name]: $event } })" />
+            <RichText slim :language="question.language" :label="`Comment: ${words}`" :model-value="question.comments[name]" @update:model-value="set({ comments: { ...question.comments, [name]: $event } })" />
           </div>
         </fieldset>
+        <MoreAbout :question="question" @set="set" />
         <details v-if="detail">
           <summary class="small-head">{{ detail.versions.length }} {{ detail.versions.length === 1 ? 'version' : 'versions' }}</summary>
           <ul class="mt-2">
@@ -138,7 +118,7 @@ async function retire(retired: boolean) {
           </ul>
         </details>
       </div>
-      <QuestionPreview class="lg:sticky lg:top-4 lg:self-start" :question="question" />
+      <QuestionPreview class="lg:sticky lg:top-4 lg:self-start" :question="question" @instances="instances = $event" />
     </div>
   </main>
 </template>

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { useInfiniteScroll } from '@vueuse/core'
 import { count } from '~~/core/kit/words'
-import { kindLabels } from '~~/core/question/kinds/labels'
 import type { Objective } from '~~/server/domain/bank/search'
 
 useHead({ title: 'Bank · Thistle' })
@@ -16,7 +15,7 @@ useInfiniteScroll(() => document, () => search.more(), { distance: 600, canLoadM
     <div class="flex flex-wrap items-center justify-between gap-3">
       <h1 class="text-3xl">Bank</h1>
       <div class="flex flex-wrap gap-2">
-        <NuxtLink v-for="(label, kind) in kindLabels" :key="kind" :to="`/bank/new?kind=${kind}`" class="btn font-normal"><span aria-hidden="true">+</span> {{ label }}</NuxtLink>
+        <WriteMenu />
       </div>
     </div>
     <div class="mt-6 flex flex-wrap items-center gap-x-4 gap-y-2">
@@ -29,7 +28,7 @@ useInfiniteScroll(() => document, () => search.more(), { distance: 600, canLoadM
     <p v-if="problem" role="alert" class="note-stop mt-2">{{ problem }}</p>
     <EmptyNote v-if="result && !result.total" :title="isNarrowed ? 'Nothing found' : 'The bank is empty'" class="mt-4">
       <template v-if="isNarrowed">Try fewer words, or <button class="link" @click="search.clear()">clear the filters</button>.</template>
-      <template v-else>Write the first question: choose a kind above.</template>
+      <template v-else>Write the first question with the button above.</template>
     </EmptyNote>
     <ul v-else class="mt-2 border-t border-ink">
       <li v-for="hit in hits" :key="hit.id" class="border-b border-rule py-3">

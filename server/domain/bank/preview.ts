@@ -1,11 +1,23 @@
 import { exact } from '../../../core/kit/exact'
-import { commentsFor, kindOf, mapQuestionHtml, previewBody, questionFaults, scoreAnswer, unreadable, type Question } from '../../../core/question'
+import { commentsFor, ExpressionError, sampleInstances, kindOf, mapQuestionHtml, previewBody, questionFaults, scoreAnswer, unreadable, type Question } from '../../../core/question'
 import { cleanHtml } from './html'
 import { shown } from './questions'
 
+/** Ten instances of a varying question; none while its faults keep it from being drawn. */
+function samplesOf(question: Question) {
+  try {
+    return sampleInstances(question, 10)
+  } catch (error) {
+    if (error instanceof ExpressionError) return []
+    throw error
+  }
+}
+
 /** A question as a student would see it, and, with an answer, what it would earn. Nothing is kept. */
 export function previewQuestion(written: Question, answer: unknown) {
-  const question = shown(mapQuestionHtml(written, cleanHtml))
+  const samples = samplesOf(written)
+  const clean = mapQuestionHtml(samples[0]?.question ?? written, cleanHtml)
+  const question = shown(clean)
   const kind = kindOf(question.kind)
   const body = previewBody(question)
   const read = kind.answer.safeParse(answer)
@@ -13,7 +25,8 @@ export function previewQuestion(written: Question, answer: unknown) {
   const scored = scoreAnswer(question, {}, answer)
   const share = scored.fraction === null ? null : exact(scored.fraction)
   return {
-    stem: question.stem, body, points: question.points, faults: questionFaults(question),
+    stem: question.stem, body, points: question.points, faults: questionFaults(mapQuestionHtml(written, cleanHtml)),
+    instances: samples.map(({ values, question: instance }) => ({ values, stem: shown(mapQuestionHtml(instance, cleanHtml)).stem, key: kind.keyText(instance.body) })),
     result: given === null ? null : {
       points: share && share.mul(exact(question.points)).valueOf(),
       share: share && share.valueOf(),

@@ -2,7 +2,7 @@
 import { unitNames } from '~~/core/kit/units'
 import type { NumberBody, Nearness } from '~~/core/question/kinds/number'
 
-const { body } = defineProps<{ body: NumberBody }>()
+const { body, slim = false } = defineProps<{ body: NumberBody, slim?: boolean }>()
 const emit = defineEmits<{ 'update:body': [NumberBody] }>()
 type Answer = NumberBody['answers'][number]
 
@@ -29,7 +29,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
     </div>
     <button type="button" class="btn" :disabled="body.answers.length >= 10" @click="set({ answers: [...body.answers, { value: '0', near: nears.absolute, credit: 0.5, comment: '' }] })">Accept another number</button>
     <div class="flex flex-wrap items-end gap-3">
-      <label class="text-[0.8125rem] text-soft">Words before the field<input class="field block w-44! py-1" :value="body.label" maxlength="60" @input="set({ label: value($event) })"></label>
+      <label v-if="!slim" class="text-[0.8125rem] text-soft">Words before the field<input class="field block w-44! py-1" :value="body.label" maxlength="60" @input="set({ label: value($event) })"></label>
       <label class="text-[0.8125rem] text-soft">Unit<input class="field block w-28! py-1" list="units" :value="body.unit" maxlength="20" @input="set({ unit: value($event) })"></label>
       <datalist id="units"><option v-for="unit in unitNames" :key="unit" :value="unit" /></datalist>
       <label class="flex items-center gap-1.5 pb-1.5"><input type="checkbox" class="accent-petrol" :checked="body.unitAsked" @change="set({ unitAsked: !body.unitAsked })"> the student writes the unit</label>

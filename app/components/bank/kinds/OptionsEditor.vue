@@ -5,7 +5,7 @@ import { letter } from '~~/core/question/kinds/letter'
 /** Options of choice, choices and true/false: text, what is right or what it earns, a comment for who chooses it. */
 export interface EditedOption { id: string, html: string, comment: string, fixed: boolean, credit: number, right?: boolean }
 
-const { options, mode, preset = false } = defineProps<{ options: EditedOption[], mode: 'one' | 'several' | 'credits', preset?: boolean }>()
+const { options, mode, preset = false } = defineProps<{ options: EditedOption[], mode: 'one' | 'several' | 'credits', preset?: boolean, /** Unique on the page. */ group: string }>()
 const emit = defineEmits<{ 'update:options': [EditedOption[]] }>()
 
 const set = (index: number, values: Partial<EditedOption>) => emit('update:options', options.map((option, i) => (i === index ? { ...option, ...values } : option)))
@@ -33,7 +33,7 @@ const isRight = (option: EditedOption) => (mode === 'one' ? option.credit === 1 
     <ol class="mt-2 space-y-3">
       <li v-for="(option, index) in options" :key="option.id" class="grid grid-cols-[2.2rem_1fr_auto] items-start gap-2">
         <label class="mt-1.5 flex flex-col items-center text-[0.8125rem]">
-          <input :type="mode === 'one' ? 'radio' : 'checkbox'" name="right-option" class="size-4.5 accent-petrol" :checked="isRight(option)" :aria-label="`Option ${letter(index)} is right`" @change="setRight(index, ($event.target as HTMLInputElement).checked)">
+          <input :type="mode === 'one' ? 'radio' : 'checkbox'" :name="`right-${group}`" class="size-4.5 accent-petrol" :checked="isRight(option)" :aria-label="`Option ${letter(index)} is right`" @change="setRight(index, ($event.target as HTMLInputElement).checked)">
           <span class="font-semibold" :class="isRight(option) ? 'text-green' : 'text-soft'">{{ letter(index) }}</span>
         </label>
         <div class="space-y-1">

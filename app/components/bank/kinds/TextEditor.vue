@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { howLabels, type TextBody } from '~~/core/question/kinds/text'
 
-const { body } = defineProps<{ body: TextBody }>()
+const { body, slim = false } = defineProps<{ body: TextBody, slim?: boolean }>()
 const emit = defineEmits<{ 'update:body': [TextBody] }>()
 type Answer = TextBody['answers'][number]
 
@@ -22,8 +22,9 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
     </div>
     <button type="button" class="btn" :disabled="body.answers.length >= 40" @click="set({ answers: [...body.answers, { how: 'is', text: '', credit: 1, comment: '' }] })">Accept another answer</button>
     <div class="flex flex-wrap items-end gap-4">
-      <label class="text-[0.8125rem] text-soft">Words before the field<input class="field block w-44! py-1" :value="body.label" maxlength="60" @input="set({ label: value($event) })"></label>
+      <label v-if="!slim" class="text-[0.8125rem] text-soft">Words before the field<input class="field block w-44! py-1" :value="body.label" maxlength="60" @input="set({ label: value($event) })"></label>
       <label class="text-[0.8125rem] text-soft">Longest answer<input class="field block w-24! py-1" type="number" min="1" max="500" :value="body.longest" @input="set({ longest: Number(value($event)) })"></label>
+      <label class="text-[0.8125rem] text-soft">Slips allowed<select class="field block py-1" :value="body.slips" @change="set({ slips: Number(value($event)) })"><option v-for="n in 4" :key="n" :value="n - 1">{{ n === 1 ? 'none' : n - 1 }}</option></select></label>
       <label class="flex items-center gap-1.5 pb-1.5"><input type="checkbox" class="accent-petrol" :checked="body.caseMatters" @change="set({ caseMatters: !body.caseMatters })"> capital letters matter</label>
       <label class="flex items-center gap-1.5 pb-1.5"><input type="checkbox" class="accent-petrol" :checked="body.accentsMatter" @change="set({ accentsMatter: !body.accentsMatter })"> accents matter</label>
     </div>

@@ -1,0 +1,32 @@
+import { choice, choices, number, text, truth, within } from './write'
+
+// Rules are facts of the International Regulations for Preventing Collisions at Sea, 1972, and of the International Code of Signals; the rest is common practice.
+export const more = [
+  choice(['q-ukc', '1.1', 2, 45], 'What is the clearance under the keel?', 'Depth of water less draught', ['Charted depth less draught', 'Height of tide less draught', 'Draught less charted depth']),
+  truth(['q-hat', '1.1', 2, 30], 'HAT is the highest level that the tide is foretold to reach under average weather.', true),
+  choice(['q-pressure-tide', '1.1', 4, 60], 'The pressure is 34 hPa above its mean. What does that do to the height of the tide, about?', 'It is 0.3 m lower', ['It is 0.3 m higher', 'It is 3 m lower', 'Nothing'], { general: 'About a centimetre for a hectopascal.' }),
+  number(['q-lunar-day', '1.2', 3, 45], 'By how many minutes does high water come later each day, about?', 'Minutes', '50', within('5'), 'min'),
+  choice(['q-equinox', '1.2', 3, 40], 'When in the year are springs greatest, as a rule?', 'About the equinoxes', ['About the solstices', 'In midwinter', 'They are the same all year']),
+  text(['q-set', '1.2', 3, 40], 'What is the direction called into which a tidal stream flows?', [['is', 'set'], ['is', 'the set'], ['contains', 'direction', 0.5]], { label: 'Word' }),
+  choice(['q-symbol-wreck', '2.1', 2, 40], 'What does “Wk” beside a dotted line mean on a chart?', 'A wreck', ['A weak light', 'A wharf', 'Weed']),
+  text(['q-quality', '2.1', 2, 40], 'The letter S beside a sounding: of what is the bottom?', [['is', 'sand'], ['begins', 'sand', 0.5]], { label: 'Bottom' }),
+  number(['q-true-simple', '2.2', 2, 60], 'A true course of 075° and a variation of 5° west. What is the magnetic course?', 'Magnetic', '80', within('0.5'), '°'),
+  number(['q-minutes-mile', '2.3', 1, 30], 'How many minutes does a mile take at 6 knots?', 'Minutes', '10', within('0'), 'min'),
+  number(['q-knots-ms', '2.3', 3, 75], 'How fast are 10 knots in metres per second?', 'Speed', '5.14', within('0.05'), 'm/s', { unitAsked: true }),
+  choices(['q-safe-speed', '3.1', 3, 75], 'What has to be weighed for a safe speed?', 'share', ['Visibility', 'Density of traffic', 'Draught and depth', 'State of wind and sea'], ['The price of fuel', 'The time of arrival'], { source: 'COLREG rule 6' }),
+  choice(['q-narrow', '3.1', 3, 50], 'A vessel under 20 m in a narrow channel …', 'does not impede a vessel that can only pass within it', ['has the right of way', 'keeps to the port side', 'anchors when another comes'], { source: 'COLREG rule 9' }),
+  number(['q-masthead', '3.2', 4, 45], 'Over how many degrees does a masthead light show?', 'Degrees', '225', within('0'), '°', { source: 'COLREG rule 21' }),
+  choice(['q-anchor-ball', '3.2', 1, 30], 'What does a vessel at anchor show by day?', 'One black ball forward', ['Two black balls', 'A black cone, point down', 'A black diamond'], { source: 'COLREG rule 30' }),
+  number(['q-prolonged', '3.3', 3, 40], 'How many seconds does a prolonged blast last at least?', 'Seconds', '4', within('0'), 's', { source: 'COLREG rule 32: four to six seconds' }),
+  choice(['q-flag-a', '7', 2, 35], 'What does the code flag A mean when flown alone?', 'I have a diver down; keep well clear', ['I am on fire', 'I need a pilot', 'I am altering my course to starboard'], { source: 'International Code of Signals' }),
+  text(['q-pan', '7', 2, 40], 'Which word, said three times, begins a call of urgency?', [['is', 'pan pan'], ['is', 'pan-pan'], ['begins', 'pan', 0.5]], { label: 'Word' }),
+  choices(['q-fog-kinds', '5.1', 4, 60], 'Where is sea fog (advection fog) to be looked for?', 'all', ['Where warm moist air moves over cold water'], ['In valleys on clear nights', 'Behind a cold front', 'Over water that is warmer than the air']),
+  choice(['q-backing', '5.2', 2, 35], 'The wind goes from west to south-west. What does it do?', 'It backs', ['It veers', 'It freshens', 'It drops']),
+  choices(['q-pilotage-marks', '6', 3, 60], 'What helps to keep to a safe line into a harbour?', 'credits', ['A transit', 'A clearing bearing', 'A sectored light'], ['The name of the harbour master']),
+  truth(['q-lifejacket', '7', 1, 20], 'A lifejacket turns most unconscious wearers face up; a buoyancy aid need not.', true),
+  choice(['q-soundings-bold', '2.1', 1, 30], 'In which unit are depths given on a chart that says “Depths in metres” with small lowered figures?', 'Metres and decimetres', ['Fathoms and feet', 'Feet and inches', 'Metres and centimetres']),
+  truth(['q-range-alarm', '6', 2, 25], 'A clearing bearing says where the boat may be without a fix.', true),
+  choice(['q-lee-bow', '6', 4, 60], 'The stream sets across your track from port. Where do you steer to stay on the line?', 'To port of the track', ['To starboard of the track', 'Along the track', 'Into the wind']),
+  number(['q-flare-height', '7', 3, 40], 'How many minutes is at least the life of a smoke signal that floats, as lifesaving rules ask of ships?', 'Minutes', '3', within('0'), 'min', { source: 'International Life-Saving Appliance Code' }),
+  choice(['q-hypothermia', '7', 3, 45], 'Somebody is taken out of cold water, shivering and pale. How are they laid?', 'Flat', ['Sitting', 'Head up', 'As they like']),
+]
