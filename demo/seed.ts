@@ -18,6 +18,7 @@ import { startSitting } from '../server/domain/sittings/start'
 import { inventedAnswer } from './answers'
 import { bank } from './bank'
 import { withPictures } from './bank/pictures'
+import { folderFor, folders } from './folders'
 import { objectiveId, objectives } from './objectives'
 import { accommodations, classes, demoPassword, email, personId, teachers } from './people'
 import { daysTo, demoQuizzes, editsFor, onDay, zone, type DemoQuiz } from './quizzes'
@@ -58,10 +59,11 @@ async function seedBank(database: Database, owner: Person, from: Instant): Promi
   for (const name of (await readdir(folder)).filter((file) => file.endsWith('.png')).map((file) => file.slice(0, -4))) {
     pictures.set(name, (await addMedia(database, owner, await readFile(join(folder, `${name}.png`)), from)).src)
   }
+  await database.run('INSERT INTO folder (id, school_id, parent_id, name) VALUES ?', [folders.map(([id, name]) => [id, demoSchool, null, name])])
   for (const [i, { id, question }] of bank.entries()) {
     const placed = withPictures(question, (name) => pictures.get(name)!)
     // The first of the bank is the newest, so that lists begin with the tides.
-    await addQuestion(database, owner, placed, plus(from, (bank.length - i) * 90 * minute), id)
+    await addQuestion(database, owner, placed, plus(from, (bank.length - i) * 60 * minute), id, { folder: folderFor(question), sharing: 'school' })
   }
 }
 

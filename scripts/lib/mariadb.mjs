@@ -61,7 +61,7 @@ export async function startMariadb(folder, { quick = false } = {}) {
   const child = spawn(server, [
     '--no-defaults', `--datadir=${data}`, `--socket=${socket}`, `--port=${port}`, '--bind-address=127.0.0.1', '--skip-name-resolve',
     `--init-file=${first}`, `--pid-file=${join(folder, 'mariadbd.pid')}`, `--log-error=${join(folder, 'mariadbd.log')}`,
-    '--max-allowed-packet=64M', '--innodb-buffer-pool-size=256M', '--max-connections=200', '--character-set-server=utf8mb4', ...asRoot,
+    '--max-allowed-packet=64M', '--innodb-buffer-pool-size=1G', '--max-connections=200', '--character-set-server=utf8mb4', ...asRoot,
     ...(quick ? ['--innodb-flush-log-at-trx-commit=0', '--innodb-doublewrite=0', '--skip-log-bin'] : []),
   ], { stdio: 'ignore', detached: true })
   const ended = new Promise((done) => child.once('exit', done))

@@ -3,12 +3,13 @@ import { Popover, PopoverButton, PopoverPanel } from '@headlessui/vue'
 import type { FilterValue } from '~/composables/question-search'
 
 /** Filters as small tags: those that are on, and one that opens the rest. */
-const { values } = defineProps<{ values: FilterValue[] }>()
+const { values } = defineProps<{ values: FilterValue[], /** Counting stopped somewhere: there are at least so many. */ atLeast?: boolean }>()
 const emit = defineEmits<{ toggle: [FilterValue] }>()
 const groups = computed(() => [
-  { title: 'Kind', of: values.filter((each) => each.name === 'kind') },
+  { title: 'Kind', of: values.filter((each) => each.name === 'kind' && (each.count > 0 || each.on)) },
   { title: 'Objective', of: values.filter((each) => each.name === 'objective' && (each.count > 0 || each.on)) },
   { title: 'Difficulty', of: values.filter((each) => each.name === 'difficulty') },
+  { title: 'Tag', of: values.filter((each) => each.name === 'tag') },
 ])
 </script>
 
@@ -22,7 +23,7 @@ const groups = computed(() => [
           <legend class="small-head">{{ group.title }}</legend>
           <label v-for="value in group.of" :key="value.value" class="flex items-center gap-2 py-0.5 text-[0.9375rem]">
             <input type="checkbox" class="accent-petrol" :checked="value.on" @change="emit('toggle', value)">
-            <span class="grow">{{ value.label }}</span><span class="text-soft">{{ value.count }}</span>
+            <span class="grow">{{ value.label }}</span><span class="text-soft">{{ value.count }}{{ atLeast ? '+' : '' }}</span>
           </label>
         </fieldset>
       </PopoverPanel>

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { onKeyStroke, useInfiniteScroll } from '@vueuse/core'
-import { count } from '~~/core/kit/words'
 import { questionsUsed } from '~~/core/quiz/walk'
 import type { Hit } from '~~/server/domain/bank/search'
 
@@ -16,7 +15,7 @@ const used = computed(() => new Set(store.quiz ? questionsUsed(store.quiz.conten
 const isPicked = (hit: Hit) => picked.value.some((each) => each.id === hit.id)
 const toggle = (hit: Hit) => { picked.value = isPicked(hit) ? picked.value.filter((each) => each.id !== hit.id) : [...picked.value, hit] }
 const box = useTemplateRef<HTMLElement>('box')
-useInfiniteScroll(box, () => search.more(), { distance: 300, canLoadMore: () => (result.value ? hits.value.length < result.value.total : false) })
+useInfiniteScroll(box, () => search.more(), { distance: 300, canLoadMore: () => search.hasMore.value && !search.loading.value })
 
 onKeyStroke('/', (event) => {
   if ((event.target as HTMLElement).closest('input, textarea, select, [contenteditable=true], [role=dialog]')) return
@@ -39,8 +38,8 @@ function give(kind: 'add' | 'pool') {
         <input id="finder" ref="field" v-model="words" class="field pr-8" type="search" placeholder="Find questions" @keydown.enter.prevent="hits[0] && toggle(hits[0])">
         <kbd class="pointer-events-none absolute right-3 top-2 text-soft" aria-hidden="true">/</kbd>
       </div>
-      <FilterMenu :values="labelled" @toggle="search.toggle" />
-      <p class="text-[0.8125rem] text-soft" role="status">{{ result ? count(result.total, 'question') : 'Searching …' }}{{ picked.length ? ` · ${picked.length} chosen` : '' }}
+      <FilterMenu :values="labelled" :at-least="(result?.total ?? 0) > (result?.cap ?? 0)" @toggle="search.toggle" />
+      <p class="text-[0.8125rem] text-soft" role="status">{{ result ? search.totalWords.value : 'Searching …' }}{{ picked.length ? ` · ${picked.length} chosen` : '' }}
         <button v-if="isNarrowed" class="link ml-2" @click="search.clear()">clear</button></p>
       <p v-if="problem" role="alert" class="note-stop text-[0.875rem]">{{ problem }}</p>
     </div>

@@ -25,7 +25,7 @@ export function previewQuestion(written: Question, answer: unknown) {
   const scored = scoreAnswer(question, {}, answer)
   const share = scored.fraction === null ? null : exact(scored.fraction)
   return {
-    stem: question.stem, body, points: question.points, faults: questionFaults(mapQuestionHtml(written, cleanHtml)),
+    stem: question.stem, body, points: question.points, key: kind.keyText(question.body), solution: kind.solution(question.body), faults: questionFaults(mapQuestionHtml(written, cleanHtml)),
     instances: samples.map(({ values, question: instance }) => ({ values, stem: shown(mapQuestionHtml(instance, cleanHtml)).stem, key: kind.keyText(instance.body) })),
     result: given === null ? null : {
       points: share && share.mul(exact(question.points)).valueOf(),

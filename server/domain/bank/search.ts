@@ -1,115 +1,180 @@
-import { z } from 'zod'
 import type { Instant } from '../../../core/kit/time'
-import { id, kindNames, type KindName } from '../../../core/question'
-import { fromSql } from '../../database/codec'
+import type { KindName } from '../../../core/question'
+import { fromJson, fromSql } from '../../database/codec'
 import type { Db, Value } from '../../database/database'
+import { grouped } from '../grouped'
 import type { Person } from '../people/people'
 import type { QuestionState } from './questions'
-import { wordsOf } from './words'
+import { conditionsOf, facetFilters, joined, type Conditions, type Entries, type FacetFilter, type SearchQuery } from './search-query'
 
-const many = <T extends z.ZodType>(member: T) => z.preprocess((value) => (value === undefined || value === '' ? [] : Array.isArray(value) ? value : String(value).split(',')), z.array(member).max(40))
-
-export const searchQuery = z.object({
-  words: z.string().max(200, 'Search for at most 200 characters.').default(''),
-  kind: many(z.enum(kindNames)),
-  objective: many(id),
-  difficulty: many(z.coerce.number().int().min(1).max(5)),
-  state: z.enum(['usable', 'work', 'retired', 'all']).default('all'),
-  from: z.coerce.number().int().min(0).max(100_000).default(0),
-  take: z.coerce.number().int().min(1).max(200).default(60),
-})
-export type SearchQuery = z.infer<typeof searchQuery>
+export { searchQuery, type SearchQuery } from './search-query'
 
 export interface Hit {
   id: string, version: number, state: QuestionState, kind: KindName, title: string, internalName: string, key: string
   points: number, seconds: number, difficulty: number, objectives: string[], changedAt: Instant
+  folder: string | null, tags: string[], source: string, language: string, owner: string, sharing: 'school' | 'named' | 'private'
+  /** Colleagues who say that something is wrong. */
+  doubts: number
   /** Share of answers that were right, with how many there were; null before anybody has answered. */
   right: { share: number, n: number } | null
-  /** Quizzes that hold it. */
-  used: number
+  /** Quizzes that hold it, and when one was last opened. */
+  used: number, lastUsedAt: Instant | null
 }
 
 export interface SearchResult {
+  /** Exact up to `cap`, which then stands for "and more". */
   total: number
+  cap: number
   hits: Hit[]
-  counts: { kind: Record<string, number>, objective: Record<string, number>, difficulty: Record<string, number> }
+  /** By filter and value, of the questions that the other filters let through; at least so many where `total` is above `cap`. */
+  counts: Record<FacetFilter, Record<string, number>>
 }
 
-interface Clause { name: 'words' | 'kind' | 'objective' | 'difficulty', sql: string, values: Value[] }
+/** Counting stops here: "1000+" says enough, and keeps a search in a large bank quick. */
+export const cap = 1000
+/** A search begins with a condition that at most so many questions meet, if there is one. */
+const few = 6000
+/** Counts are those among so many. */
+const sample = 400
 
-function clauses(query: SearchQuery): Clause[] {
-  const all: Clause[] = wordsOf(query.words).slice(0, 8).map((word) => ({
-    name: 'words', sql: 'EXISTS (SELECT 1 FROM question_word w WHERE w.question_id = q.id AND w.word LIKE ?)', values: [word.replace(/[%_\\]/g, '\\$&') + '%'],
-  }))
-  if (query.kind.length) all.push({ name: 'kind', sql: 'q.kind IN (?)', values: [query.kind] })
-  if (query.difficulty.length) all.push({ name: 'difficulty', sql: 'q.difficulty IN (?)', values: [query.difficulty] })
-  if (query.objective.length) {
-    // An objective stands for all that lie under it.
-    all.push({ name: 'objective', sql: `EXISTS (SELECT 1 FROM question_objective o WHERE o.question_id = q.id AND o.objective_id IN (
-      WITH RECURSIVE under AS (SELECT id FROM objective WHERE id IN (?) UNION SELECT c.id FROM objective c JOIN under u ON c.parent_id = u.id) SELECT id FROM under))`, values: [query.objective] })
-  }
-  return all
-}
+/** What candidates are counted by. */
+interface Candidate { id: string, kind: string, difficulty: number, folder: string | null, objectives: string[], tags: string[] }
+interface CandidateRow { id: string, kind: string, difficulty: number, folder_id: string | null, facets: string }
+const candidateColumns = 'q.id, q.kind, q.difficulty, q.folder_id, q.facets'
 
-function where(person: Person, query: SearchQuery, without?: Clause['name']): { sql: string, values: Value[] } {
-  const used = clauses(query).filter((clause) => clause.name !== without)
-  const state = query.state === 'all' ? 'q.state <> \'retired\'' : 'q.state = ?'
+/** Looked up row by row, with an end as soon as there are enough: MariaDB would otherwise gather all that a frequent word stands in first. */
+const rowByRow = 'SET STATEMENT optimizer_switch = \'semijoin=off,materialization=off,subquery_cache=off\' FOR'
+
+/** A condition with the filters that its entries carry. */
+function within(each: Entries, query: SearchQuery): { sql: string, values: Value[] } {
   return {
-    sql: ['q.school_id = ?', state, ...used.map((clause) => clause.sql)].join(' AND '),
-    values: [person.school, ...(query.state === 'all' ? [] : [query.state]), ...used.flatMap((clause) => clause.values)],
+    sql: `${each.sql}${query.kind.length ? ' AND w.kind IN (?)' : ''}${query.difficulty.length ? ' AND w.difficulty IN (?)' : ''}`,
+    values: [...each.values, ...(query.kind.length ? [query.kind] : []), ...(query.difficulty.length ? [query.difficulty] : [])],
   }
 }
 
-/** Counts of one filter's values, with the other filters applied. */
-async function countsOf(db: Db, person: Person, query: SearchQuery, name: 'kind' | 'objective' | 'difficulty'): Promise<Record<string, number>> {
-  const { sql, values } = where(person, query, name)
-  const column = name === 'objective' ? 'o.objective_id' : `q.${name}`
-  const join = name === 'objective' ? 'JOIN question_objective o ON o.question_id = q.id' : ''
-  const rows = await db.rows<{ value: string | number, n: number }>(`SELECT ${column} AS value, COUNT(*) AS n FROM question q ${join} WHERE ${sql} GROUP BY ${column}`, values)
-  return Object.fromEntries(rows.map(({ value, n }) => [String(value), Number(n)]))
+/** The condition that fewest questions meet, if those are few. */
+async function rarest(db: Db, query: SearchQuery, entries: readonly Entries[]): Promise<Entries | null> {
+  const counted = await Promise.all(entries.map(async (each) => {
+    const { sql, values } = within(each, query)
+    const row = await db.one<{ n: number }>(`SELECT COUNT(*) AS n FROM (SELECT 1 FROM question_word w WHERE ${sql} LIMIT ${few + 1}) c`, values)
+    return { each, n: Number(row?.n) }
+  }))
+  const [least] = counted.sort((a, b) => a.n - b.n)
+  return least && least.n <= few ? least.each : null
 }
 
-interface HitRow { id: string, version: number, state: QuestionState, kind: KindName, title: string, internal_name: string, key_text: string, points: string, seconds: number, difficulty: number, changed_at: string }
+const candidate = (row: CandidateRow): Candidate => {
+  const { o, t } = fromJson<{ o: string[], t: string[] }>(row.facets)
+  return { id: row.id, kind: row.kind, difficulty: row.difficulty, folder: row.folder_id, objectives: o, tags: t }
+}
+
+/** Whether a candidate passes the filters that facets count, but for one of them. */
+function passes(query: SearchQuery, { wanted }: Conditions, each: Candidate, without?: FacetFilter): boolean {
+  const meets: Record<FacetFilter, () => boolean> = {
+    kind: () => !query.kind.length || (query.kind as string[]).includes(each.kind),
+    difficulty: () => !query.difficulty.length || query.difficulty.includes(each.difficulty),
+    folder: () => !query.folder.length || (each.folder !== null && wanted.folder.has(each.folder)),
+    objective: () => !query.objective.length || each.objectives.some((id) => wanted.objective.has(id)),
+    tag: () => !query.tag.length || each.tags.some((tag) => query.tag.includes(tag)),
+  }
+  return facetFilters.every((name) => name === without || meets[name]())
+}
+
+function countsOf(query: SearchQuery, conditions: Conditions, candidates: readonly Candidate[]): SearchResult['counts'] {
+  const valuesOf: Record<FacetFilter, (each: Candidate) => string[]> = {
+    kind: (each) => [each.kind], difficulty: (each) => [String(each.difficulty)], folder: (each) => (each.folder ? [each.folder] : []), objective: (each) => each.objectives, tag: (each) => each.tags,
+  }
+  return Object.fromEntries(facetFilters.map((name) => {
+    const counts: Record<string, number> = {}
+    for (const each of candidates) if (passes(query, conditions, each, name)) for (const value of valuesOf[name](each)) counts[value] = (counts[value] ?? 0) + 1
+    return [name, counts]
+  })) as SearchResult['counts']
+}
+
+const isFacet = (name: string) => (facetFilters as readonly string[]).includes(name)
+
+interface Found { id: string, changed_at: string }
+const newest = (a: Found, b: Found) => (a.changed_at === b.changed_at ? (a.id < b.id ? 1 : -1) : a.changed_at < b.changed_at ? 1 : -1)
+
+/** Up to `cap` of the questions that match, and one more where there are more. */
+function findAll(db: Db, query: SearchQuery, { plain, entries }: Conditions, first: Entries | null): Promise<Found[]> {
+  if (!first) {
+    const all = joined(plain, entries)
+    return db.rows<Found>(`${rowByRow} SELECT q.id, q.changed_at FROM question q WHERE ${all.sql} LIMIT ${cap + 1}`, all.values)
+  }
+  const [driver, rest] = [within(first, query), joined(plain, entries.filter((each) => each !== first))]
+  return db.rows<Found>(`${rowByRow} SELECT STRAIGHT_JOIN q.id, q.changed_at FROM (SELECT DISTINCT w.question_id FROM question_word w WHERE ${driver.sql}) f JOIN question q ON q.id = f.question_id WHERE ${rest.sql} LIMIT ${cap + 1}`, [...driver.values, ...rest.values])
+}
+
+/** What facets are counted among: questions that pass all that is no facet, from the rarest word if there is one, else the newest. */
+async function candidatesFor(db: Db, person: Person, conditions: Conditions, first: Entries | null): Promise<Candidate[]> {
+  const from = first && !isFacet(first.name) ? first : null
+  const open = joined(conditions.plain.filter((each) => !isFacet(each.name)), conditions.entries.filter((each) => each !== from && !isFacet(each.name)))
+  const [source, values]: [string, Value[]] = from
+    ? [`SELECT DISTINCT w.question_id AS id FROM question_word w WHERE ${from.sql} LIMIT ${sample}`, from.values]
+    : [`SELECT id FROM question FORCE INDEX (question_recent) WHERE school_id = ? ORDER BY changed_at DESC, id DESC LIMIT ${sample}`, [person.school]]
+  const rows = await db.rows<CandidateRow>(`${rowByRow} SELECT STRAIGHT_JOIN ${candidateColumns} FROM (${source}) n JOIN question q ON q.id = n.id WHERE ${open.sql}`, [...values, ...open.values])
+  return rows.map(candidate)
+}
+
+/** A page of the newest that match, where there are more than are sorted at once: walked until the page is full. */
+async function walk(db: Db, query: SearchQuery, { plain, entries }: Conditions): Promise<{ id: string }[]> {
+  const all = joined(plain, entries)
+  return db.rows<{ id: string }>(`${rowByRow} SELECT q.id FROM question q FORCE INDEX (question_recent) WHERE ${all.sql} ORDER BY q.changed_at DESC, q.id DESC LIMIT ? OFFSET ?`, [...all.values, query.take, query.from])
+}
+
+interface HitRow {
+  id: string, version: number, state: QuestionState, kind: KindName, title: string, internal_name: string, key_text: string, points: string, seconds: number, difficulty: number, changed_at: string
+  folder_id: string | null, source: string, language: string, owner: string, sharing: Hit['sharing'], doubts: number, last_used_at: string | null
+}
+const hitColumns = 'q.id, q.version, q.state, q.kind, q.title, q.internal_name, q.key_text, q.points, q.seconds, q.difficulty, q.changed_at, q.folder_id, q.source, q.language, p.name AS owner, q.sharing, q.doubts, q.last_used_at'
 
 /** Searches by beginnings of words (all of them) and filters; newest first. */
 export async function searchQuestions(db: Db, person: Person, query: SearchQuery): Promise<SearchResult> {
-  const { sql, values } = where(person, query)
-  const [total, rows, kind, objective, difficulty] = await Promise.all([
-    db.one<{ n: number }>(`SELECT COUNT(*) AS n FROM question q WHERE ${sql}`, values),
-    db.rows<HitRow>(`SELECT q.id, q.version, q.state, q.kind, q.title, q.internal_name, q.key_text, q.points, q.seconds, q.difficulty, q.changed_at
-      FROM question q WHERE ${sql} ORDER BY q.changed_at DESC, q.id LIMIT ? OFFSET ?`, [...values, query.take, query.from]),
-    countsOf(db, person, query, 'kind'), countsOf(db, person, query, 'objective'), countsOf(db, person, query, 'difficulty'),
-  ])
-  return { total: Number(total?.n ?? 0), hits: await withUse(db, rows), counts: { kind, objective, difficulty } }
+  const conditions = await conditionsOf(db, person, query)
+  const first = await rarest(db, query, conditions.entries)
+  const [found, candidates] = await Promise.all([findAll(db, query, conditions, first), query.from ? [] : candidatesFor(db, person, conditions, first)])
+  const page = found.length <= cap ? found.sort(newest).slice(query.from, query.from + query.take) : await walk(db, query, conditions)
+  const byId = new Map((await hitsFor(db, person, page.map((row) => row.id))).map((hit) => [hit.id, hit]))
+  return { total: found.length, cap, hits: page.flatMap((row) => byId.get(row.id) ?? []), counts: countsOf(query, conditions, candidates) }
 }
 
 /** Rows of given questions, as hits: for a running order that shows what it holds. */
 export async function hitsFor(db: Db, person: Person, ids: readonly string[]): Promise<Hit[]> {
   if (!ids.length) return []
-  return withUse(db, await db.rows<HitRow>('SELECT id, version, state, kind, title, internal_name, key_text, points, seconds, difficulty, changed_at FROM question WHERE id IN (?) AND school_id = ?', [ids, person.school]))
+  return withUse(db, await db.rows<HitRow>(`SELECT ${hitColumns} FROM question q JOIN person p ON p.id = q.owner_id WHERE q.id IN (?) AND q.school_id = ?`, [ids, person.school]))
 }
 
 async function withUse(db: Db, rows: HitRow[]): Promise<Hit[]> {
   if (!rows.length) return []
   const ids = rows.map((row) => row.id)
-  const [objectives, right, used] = await Promise.all([
+  const [objectives, tags, right, used] = await Promise.all([
     db.rows<{ question_id: string, objective_id: string }>('SELECT question_id, objective_id FROM question_objective WHERE question_id IN (?) ORDER BY position', [ids]),
+    db.rows<{ question_id: string, tag: string }>('SELECT question_id, tag FROM question_tag WHERE question_id IN (?) ORDER BY tag', [ids]),
     db.rows<{ question_id: string, n: number, share: string }>('SELECT question_id, COUNT(fraction_rounded) AS n, AVG(GREATEST(fraction_rounded, 0)) AS share FROM mark WHERE question_id IN (?) AND fraction_rounded IS NOT NULL GROUP BY question_id', [ids]),
     db.rows<{ question_id: string, n: number }>('SELECT question_id, COUNT(*) AS n FROM quiz_question WHERE question_id IN (?) GROUP BY question_id', [ids]),
   ])
+  const [objectivesOf, tagsOf] = [grouped(objectives, (row) => row.question_id), grouped(tags, (row) => row.question_id)]
   const rightOf = new Map(right.map((each) => [each.question_id, { share: Number(each.share), n: Number(each.n) }]))
   const usedIn = new Map(used.map((each) => [each.question_id, Number(each.n)]))
   return rows.map((row) => ({
     id: row.id, version: row.version, state: row.state, kind: row.kind, title: row.title, internalName: row.internal_name, key: row.key_text,
     points: Number(row.points), seconds: row.seconds, difficulty: row.difficulty, changedAt: fromSql(row.changed_at),
-    objectives: objectives.filter((each) => each.question_id === row.id).map((each) => each.objective_id),
+    objectives: (objectivesOf.get(row.id) ?? []).map((each) => each.objective_id), tags: (tagsOf.get(row.id) ?? []).map((each) => each.tag),
+    folder: row.folder_id, source: row.source, language: row.language, owner: row.owner, sharing: row.sharing, doubts: row.doubts, lastUsedAt: row.last_used_at && fromSql(row.last_used_at),
     right: rightOf.get(row.id) ?? null, used: usedIn.get(row.id) ?? 0,
   }))
 }
 
-export interface Objective { id: string, parent: string | null, code: string, title: string }
+export interface Objective { id: string, parent: string | null, code: string, title: string, essential: boolean, needs: string[] }
 
-/** The school's objectives in the order of their codes. */
+/** The school's objectives in the order of their codes, with those that each needs first. */
 export async function objectives(db: Db, person: Person): Promise<Objective[]> {
-  return db.rows<Objective>('SELECT id, parent_id AS parent, code, title FROM objective WHERE school_id = ? ORDER BY LENGTH(code), code', [person.school])
+  const [rows, needs] = await Promise.all([
+    db.rows<{ id: string, parent: string | null, code: string, title: string, essential: number }>('SELECT id, parent_id AS parent, code, title, essential FROM objective WHERE school_id = ? ORDER BY LENGTH(code), code', [person.school]),
+    db.rows<{ objective_id: string, needs_id: string }>('SELECT n.objective_id, n.needs_id FROM objective_need n JOIN objective o ON o.id = n.objective_id WHERE o.school_id = ?', [person.school]),
+  ])
+  const needsOf = grouped(needs, (each) => each.objective_id)
+  return rows.map((row) => ({ ...row, essential: Boolean(row.essential), needs: (needsOf.get(row.id) ?? []).map((each) => each.needs_id) }))
 }

@@ -1,5 +1,5 @@
 import type { Instant } from '../../../core/kit/time'
-import { mayBecome, type Check, type StoredState } from '../../../core/quiz'
+import { mayBecome, questionsUsed, type Check, type StoredState } from '../../../core/quiz'
 import { toJson, toSql } from '../../database/codec'
 import type { Database } from '../../database/database'
 import type { Person } from '../people/people'
@@ -30,6 +30,7 @@ export async function openQuiz(database: Database, person: Person, quizId: strin
     await db.run('INSERT INTO edition (id, quiz_id, number, body, made_by, made_at) VALUES (?, ?, ?, ?, ?, ?)', [edition.id, quizId, edition.number, toJson(edition), person.id, toSql(now)])
     const changed = await db.run('UPDATE quiz SET state = \'published\', edition_id = ?, edition_revision = ?, changed_at = ? WHERE id = ? AND revision = ?', [edition.id, row.revision, toSql(now), quizId, row.revision])
     if (changed === 0) throw new Problem(409, 'moved-on', 'The quiz changed at the same moment. Look at it and open it again.')
+    await db.run('UPDATE question SET last_used_at = ? WHERE id IN (?)', [toSql(now), questionsUsed(row.quiz.content)])
     await recordLine(db, now, person.id, row.stored === 'published' ? 'new edition' : 'quiz opened', quizId, { edition: edition.number })
     return { edition: edition.number }
   })

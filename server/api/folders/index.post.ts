@@ -1,0 +1,4 @@
+import { addFolder, newFolder } from '../../domain/bank/folders'
+import { route } from '../../utils/route'
+
+export default route({ right: 'teacher', body: newFolder, handle: ({ db, person, body }) => addFolder(db, person, body) })
