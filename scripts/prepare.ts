@@ -6,6 +6,7 @@ import { iso } from '../core/kit/time'
 import { seedDemo } from '../demo/seed'
 import { openDatabase } from '../server/database/database'
 import { migrate } from '../server/database/migrate'
+import { reindexAll } from '../server/domain/bank/questions'
 import { Problem } from '../server/domain/problem'
 
 const url = process.env.THISTLE_DATABASE_URL
@@ -20,7 +21,8 @@ try {
       await db.run('SET FOREIGN_KEY_CHECKS = 1')
     })
   }
-  await migrate(database)
+  const migrated = await migrate(database)
+  if (migrated.includes('0003-bank.sql')) await reindexAll(database)
   if (process.env.THISTLE_DEMO !== 'off' && await seedDemo(database, iso(Date.now()))) console.log('The demo school is laid out.')
 } catch (error) {
   console.error(error instanceof Problem ? `${error.sentence} ${JSON.stringify(error.more)}` : error)

@@ -36,6 +36,8 @@ const signedIn = { teacher: true, coTeacher: true, student: true, other: true, n
 const anyone = { teacher: true, coTeacher: true, student: true, other: true, nobody: true } as const
 type Expected = Record<'teacher' | 'coTeacher' | 'student' | 'other' | 'nobody', true | number>
 
+/** Imports are their teacher's alone; another's is not here. */
+const noImport = { teacher: 404, coTeacher: 404, student: 403, other: 403, nobody: 401 } as const
 const blank = () => sampleQuestion('number')
 /** Every route: a request that is well formed, and who may make it. `true` is anything but 401, 403, 404 and faults. */
 const routes: [method: string, file: string, path: () => string, body: (() => unknown) | undefined, Expected][] = [
@@ -61,6 +63,16 @@ const routes: [method: string, file: string, path: () => string, body: (() => un
   ['GET', 'questions/[id]/remarks/index', () => '/api/questions/q-datum/remarks', undefined, teacherOnly],
   ['POST', 'questions/[id]/remarks/index', () => '/api/questions/q-datum/remarks', () => ({ words: 'Is this so?', doubt: false }), teacherOnly],
   ['PUT', 'questions/[id]/remarks/[remark]', () => '/api/questions/q-datum/remarks/none', () => ({ answered: true }), { teacher: 404, coTeacher: 404, student: 403, other: 403, nobody: 401 }],
+  ['POST', 'questions/file', () => '/api/questions/file', () => ({ questions: ['q-datum'], as: 'json' }), teacherOnly],
+  ['POST', 'imports/index', () => '/api/imports?name=a.md', () => new TextEncoder().encode('Which?\n\n= ebb'), teacherOnly],
+  ['POST', 'imports/look', () => '/api/imports/look', () => ({ text: 'Which?\n\n= ebb' }), teacherOnly],
+  ['GET', 'imports/[id]/index', () => '/api/imports/none', undefined, noImport],
+  ['DELETE', 'imports/[id]/index', () => '/api/imports/none', undefined, noImport],
+  ['GET', 'imports/[id]/progress', () => '/api/imports/none/progress', undefined, noImport],
+  ['POST', 'imports/[id]/take', () => '/api/imports/none/take', () => ({ items: [0] }), noImport],
+  ['POST', 'imports/[id]/stop', () => '/api/imports/none/stop', undefined, noImport],
+  ['GET', 'files/template', () => '/api/files/template', undefined, teacherOnly],
+  ['GET', 'files/schema', () => '/api/files/schema', undefined, anyone],
   ['GET', 'folders/index', () => '/api/folders', undefined, teacherOnly],
   ['POST', 'folders/index', () => '/api/folders', () => ({ name: 'Walked', parent: null }), teacherOnly],
   ['PUT', 'folders/[id]', () => '/api/folders/f-tides', () => ({ name: 'Tides' }), teacherOnly],

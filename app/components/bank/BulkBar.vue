@@ -23,6 +23,16 @@ async function undo(id: string) {
     emit('done')
   } catch (error) { problem.value = sentenceOf(error) }
 }
+async function download(as: string) {
+  problem.value = ''
+  const reply = await fetch('/api/questions/file', { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ questions: chosen, as }) })
+  if (!reply.ok) { problem.value = ((await reply.json()) as { detail?: string }).detail ?? 'The file could not be written.'; return }
+  const link = document.createElement('a')
+  link.href = URL.createObjectURL(await reply.blob())
+  link.download = /filename="([^"]+)"/.exec(reply.headers.get('content-disposition') ?? '')?.[1] ?? 'questions'
+  link.click()
+  URL.revokeObjectURL(link.href)
+}
 const value = (event: Event) => { const select = event.target as HTMLSelectElement; const chosenValue = select.value; select.value = ''; return chosenValue }
 </script>
 
@@ -37,6 +47,7 @@ const value = (event: Event) => { const select = event.target as HTMLSelectEleme
       <select class="field w-auto! py-1" aria-label="Set difficulty" @change="change({ do: 'difficulty', difficulty: Number(value($event)) }, 'Difficulty set')"><option value="">Difficulty …</option><option v-for="n in 5" :key="n" :value="n">{{ n }}</option></select>
       <button type="button" class="btn py-1" @click="change({ do: 'state', retired: true }, 'Retired')">Retire</button>
       <button type="button" class="btn py-1" @click="change({ do: 'state', retired: false }, 'In use again')">Use again</button>
+      <select class="field w-auto! py-1" aria-label="Download as a file" @change="download(value($event))"><option value="">Download as …</option><option value="qti-3.0">QTI 3.0 package</option><option value="qti-2.2">QTI 2.2 package</option><option value="qti-2.1">QTI 2.1 package</option><option value="json">Thistle’s JSON</option><option value="csv">CSV</option></select>
       <button type="button" class="btn btn-quiet" @click="emit('none')">Choose none</button>
     </div>
     <p v-if="problem" role="alert" class="note-stop mt-2">{{ problem }}</p>

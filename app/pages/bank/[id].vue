@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { useAsyncState } from '@vueuse/core'
-import { sentenceTime } from '~~/core/kit/words'
 import { blankQuestion } from '~~/core/question/blank'
 import type { KindName, Question } from '~~/core/question'
 import { kindLabels } from '~~/core/question/kinds/labels'
@@ -8,7 +7,6 @@ import type { Objective } from '~~/server/domain/bank/search'
 import type { QuestionDetail } from '~~/server/domain/bank/questions'
 
 const route = useRoute()
-const session = useSession()
 const id = computed(() => String(route.params.id))
 const isNew = computed(() => id.value === 'new')
 const asked = String(route.query.kind ?? 'choice')
@@ -28,8 +26,13 @@ async function load(version?: number) {
     detail.value = await api<QuestionDetail>(`questions/${id.value}`, { query: version ? { version } : {} })
     question.value = detail.value.question
     tags.value = question.value.tags.join(', ')
-    kept.value = JSON.stringify(question.value)
+    // An older version that is taken up is a change to the newest: keeping it makes it the next version.
+    kept.value = version && version !== detail.value.version ? '' : JSON.stringify(question.value)
   } catch (error) { problem.value = sentenceOf(error) }
+}
+/** Folder or sharing has changed; what is being written stays. */
+async function reload() {
+  try { detail.value = await api<QuestionDetail>(`questions/${id.value}`) } catch (error) { problem.value = sentenceOf(error) }
 }
 await load()
 watch(tags, (text) => { question.value = { ...question.value, tags: [...new Set(text.split(',').map((tag) => tag.trim()).filter(Boolean))] } })
@@ -81,10 +84,11 @@ async function retire(retired: boolean) {
       <div class="ml-auto flex flex-wrap gap-2">
         <button v-if="detail" class="btn" @click="retire(detail.state !== 'retired')">{{ detail.state === 'retired' ? 'Use it again' : 'Retire' }}</button>
         <button v-if="isNew" class="btn" :disabled="busy || !changed" @click="keep(true)">Keep and write another like it</button>
-        <button class="btn btn-main" :disabled="busy || !changed" @click="keep()">{{ isNew ? 'Keep in the bank' : 'Keep as a new version' }}</button>
+        <button class="btn btn-main" :disabled="busy || !changed || detail?.mayWrite === false" @click="keep()">{{ isNew ? 'Keep in the bank' : 'Keep as a new version' }}</button>
       </div>
     </div>
     <p v-if="problem" role="alert" class="note-stop mt-3">{{ problem }}</p>
+    <p v-if="detail?.mayWrite === false" class="note-look mt-3">This question is shared with you for reading. Write another like it to have one of your own.</p>
     <div class="mt-5 grid gap-x-12 gap-y-10 lg:grid-cols-[1.35fr_1fr]">
       <div class="space-y-6">
         <div>
@@ -111,12 +115,7 @@ async function retire(retired: boolean) {
           </div>
         </fieldset>
         <MoreAbout :question="question" @set="set" />
-        <details v-if="detail">
-          <summary class="small-head">{{ detail.versions.length }} {{ detail.versions.length === 1 ? 'version' : 'versions' }}</summary>
-          <ul class="mt-2">
-            <li v-for="version in detail.versions" :key="version.version" class="border-b border-rule py-1.5 text-[0.9375rem]">Version {{ version.version }} · {{ version.madeBy }} · {{ sentenceTime(version.madeAt, session.zone) }} <button class="link" @click="load(version.version)">Look at it</button></li>
-          </ul>
-        </details>
+        <AroundQuestion v-if="detail" :key="`${detail.id}.${detail.version}`" :detail="detail" @look="load" @changed="reload" />
       </div>
       <QuestionPreview class="lg:sticky lg:top-4 lg:self-start" :question="question" @instances="instances = $event" />
     </div>

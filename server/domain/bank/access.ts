@@ -2,10 +2,10 @@ import type { Db, Value } from '../../database/database'
 import type { Person } from '../people/people'
 import { notFound, Problem } from '../problem'
 
-/** The condition under which a person may see questions (as `q`): those of the school, their own, those shared with them. */
+/** The condition under which a person may see questions (as `q`): those of the school, their own, those shared with them; never what is still being imported. */
 export function visibleTo(person: Pick<Person, 'id' | 'school'>): { sql: string, values: Value[] } {
   return {
-    sql: 'q.school_id = ? AND (q.sharing = \'school\' OR q.owner_id = ? OR (q.sharing = \'named\' AND EXISTS (SELECT 1 FROM question_share s WHERE s.question_id = q.id AND s.person_id = ?)))',
+    sql: 'q.school_id = ? AND (q.sharing = \'school\' OR (q.owner_id = ? AND q.sharing <> \'staged\') OR (q.sharing = \'named\' AND EXISTS (SELECT 1 FROM question_share s WHERE s.question_id = q.id AND s.person_id = ?)))',
     values: [person.school, person.id, person.id],
   }
 }
@@ -13,7 +13,7 @@ export function visibleTo(person: Pick<Person, 'id' | 'school'>): { sql: string,
 /** Those of the given questions that a person may change: shared with the school or with them for writing, or their own. */
 export async function writable(db: Db, person: Person, ids: readonly string[]): Promise<Set<string>> {
   if (!ids.length) return new Set()
-  const rows = await db.rows<{ id: string }>(`SELECT q.id FROM question q WHERE q.id IN (?) AND q.school_id = ? AND (q.sharing = 'school' OR q.owner_id = ?
+  const rows = await db.rows<{ id: string }>(`SELECT q.id FROM question q WHERE q.id IN (?) AND q.school_id = ? AND (q.sharing = 'school' OR (q.owner_id = ? AND q.sharing <> 'staged')
     OR (q.sharing = 'named' AND EXISTS (SELECT 1 FROM question_share s WHERE s.question_id = q.id AND s.person_id = ? AND s.may = 'write')))`, [ids, person.school, person.id, person.id])
   return new Set(rows.map(({ id }) => id))
 }

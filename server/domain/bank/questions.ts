@@ -17,7 +17,7 @@ export type QuestionState = 'work' | 'usable' | 'retired'
 
 export interface QuestionDetail {
   id: string, version: number, state: QuestionState, question: Question, ownerName: string, mine: boolean, mayWrite: boolean
-  folder: string | null, sharing: Keeping['sharing'], shares: { person: string, name: string, may: 'read' | 'write' }[]
+  folder: string | null, sharing: Keeping['sharing'], shares: { email: string, name: string, may: 'read' | 'write' }[]
   versions: { version: number, madeBy: string, madeAt: Instant }[]
 }
 
@@ -78,7 +78,7 @@ export async function indexQuestions(db: Db, entries: readonly { id: string, que
 const stateOf = (question: Question): QuestionState => (questionFaults(question).length ? 'work' : 'usable')
 
 /** Where a question is kept and who may see it: not part of a version. */
-export interface Keeping { folder: string | null, sharing: 'school' | 'named' | 'private' }
+export interface Keeping { folder: string | null, sharing: 'school' | 'named' | 'private' | 'staged' }
 export const usualKeeping: Keeping = { folder: null, sharing: 'school' }
 
 export interface NewQuestion { id: string, question: Question, keeping?: Keeping }
@@ -143,14 +143,14 @@ export async function loadQuestion(db: Db, person: Person, id: string, version?:
   const [rows, shares, may] = await Promise.all([
     db.rows<{ version: number, name: string, made_at: string, body: string | null }>(
       'SELECT v.version, p.name, v.made_at, IF(v.version = ?, v.body, NULL) AS body FROM question_version v JOIN person p ON p.id = v.made_by WHERE v.question_id = ? ORDER BY v.version DESC', [version ?? row.version, id]),
-    db.rows<{ person_id: string, name: string, may: 'read' | 'write' }>('SELECT s.person_id, p.name, s.may FROM question_share s JOIN person p ON p.id = s.person_id WHERE s.question_id = ? ORDER BY p.name', [id]),
+    db.rows<{ email: string, name: string, may: 'read' | 'write' }>('SELECT p.email, p.name, s.may FROM question_share s JOIN person p ON p.id = s.person_id WHERE s.question_id = ? ORDER BY p.name', [id]),
     writable(db, person, [id]),
   ])
   const body = rows.find((each) => each.body !== null)?.body
   if (!body) throw notFound('This version')
   return {
     id, version: row.version, state: row.state, question: readQuestion(body), ownerName: row.owner, mine: row.owner_id === person.id, mayWrite: may.has(id),
-    folder: row.folder_id, sharing: row.sharing, shares: shares.map((each) => ({ person: each.person_id, name: each.name, may: each.may })),
+    folder: row.folder_id, sharing: row.sharing, shares,
     versions: rows.map((each) => ({ version: each.version, madeBy: each.name, madeAt: fromSql(each.made_at) })),
   }
 }

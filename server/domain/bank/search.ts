@@ -33,9 +33,9 @@ export interface SearchResult {
 /** Counting stops here: "1000+" says enough, and keeps a search in a large bank quick. */
 export const cap = 1000
 /** A search begins with a condition that at most so many questions meet, if there is one. */
-const few = 6000
+const few = 4000
 /** Counts are those among so many. */
-const sample = 400
+const sample = 1000
 
 /** What candidates are counted by. */
 interface Candidate { id: string, kind: string, difficulty: number, folder: string | null, objectives: string[], tags: string[] }

@@ -1,0 +1,54 @@
+import { useTimeoutPoll } from '@vueuse/core'
+import type { Batch, Fate } from '~~/server/domain/imports/stage'
+
+export const fateWords: Record<Fate, string> = { new: 'new', changed: 'changes one in the bank', same: 'the same as in the bank', broken: 'cannot be read', near: 'like one in the bank' }
+
+/** Bringing questions in: staged, looked at, taken in one go, and taken back. */
+export function useImport() {
+  const batch = shallowRef<Batch | null>(null)
+  const chosen = ref(new Set<number>())
+  const problem = ref('')
+  const busy = ref(false)
+  const undone = ref('')
+
+  async function stage(file: Blob, name: string) {
+    problem.value = ''
+    undone.value = ''
+    busy.value = true
+    try {
+      batch.value = await api<Batch>('imports', { method: 'POST', body: file, query: { name } })
+      chosen.value = new Set(batch.value.items.flatMap((item, i) => (item.fate === 'new' || item.fate === 'changed' ? [i] : [])))
+    } catch (error) { problem.value = sentenceOf(error) } finally { busy.value = false }
+  }
+  const poll = useTimeoutPoll(async () => {
+    if (!batch.value) return
+    try {
+      const found = await api<Pick<Batch, 'state' | 'progress' | 'total'>>(`imports/${batch.value.id}/progress`)
+      batch.value = { ...batch.value, ...found }
+      if (found.state !== 'running' && found.state !== 'stopping') {
+        poll.pause()
+        announce(found.state === 'done' ? `${found.total} questions are in the bank.` : 'Stopped: nothing was added.')
+      }
+    } catch { /* Asked again with the next turn. */ }
+  }, 300, { immediate: false })
+
+  async function take() {
+    if (!batch.value) return
+    problem.value = ''
+    try {
+      const { total } = await api<{ total: number }>(`imports/${batch.value.id}/take`, { method: 'POST', body: { items: [...chosen.value].sort((a, b) => a - b) } })
+      batch.value = { ...batch.value, state: 'running', progress: 0, total }
+      poll.resume()
+    } catch (error) { problem.value = sentenceOf(error) }
+  }
+  const stop = async () => { if (batch.value) await api(`imports/${batch.value.id}/stop`, { method: 'POST' }).catch((error) => { problem.value = sentenceOf(error) }) }
+  async function undo() {
+    if (!batch.value) return
+    try {
+      const { removed, kept } = await api<{ removed: number, kept: number }>(`imports/${batch.value.id}`, { method: 'DELETE' })
+      undone.value = `Taken back: ${removed}.${kept ? ` ${kept} stay, because a quiz holds them or somebody has changed them.` : ''}`
+      batch.value = { ...batch.value, state: 'undone' }
+    } catch (error) { problem.value = sentenceOf(error) }
+  }
+  return { batch, chosen, problem, busy, undone, stage, take, stop, undo }
+}

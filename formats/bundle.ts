@@ -1,0 +1,38 @@
+import { sha256 } from '@noble/hashes/sha2.js'
+import { bytesToHex } from '@noble/hashes/utils.js'
+import type { Question } from '../core/question'
+
+/** One question of a file, or the reason why it could not be read. */
+export interface BundleItem {
+  /** Where it stands in the file, in words: "question 3", "line 12", "items/tide.xml". */
+  place: string
+  /** What the file calls it; with it a second import finds the first. */
+  outsideId: string | null
+  question: Question | null
+  /** Why it could not be read, or what of it was left out, as sentences. */
+  problem: string | null
+  notes: string[]
+  /** Folder names from the top. */
+  folder: string[]
+  /** Objectives by their code or title. */
+  objectives: string[]
+}
+
+/** What a file holds: one shape for every format. Media stand under the digest that texts address them by (/api/media/…), until a school keeps them under its own. */
+export interface Bundle {
+  items: BundleItem[]
+  media: Map<string, Uint8Array>
+}
+
+/** A file that cannot be read at all; the sentence is for people. */
+export class UnreadableFile extends Error {
+  override name = 'UnreadableFile'
+}
+
+export const readItem = (place: string, question: Question, more: Partial<BundleItem> = {}): BundleItem => ({ place, outsideId: null, question, problem: null, notes: [], folder: [], objectives: [], ...more })
+export const brokenItem = (place: string, problem: string, more: Partial<BundleItem> = {}): BundleItem => ({ place, outsideId: null, question: null, problem, notes: [], folder: [], objectives: [], ...more })
+
+/** Addresses of kept media in texts. */
+export const mediaAddress = /\/api\/media\/([a-f0-9]{64})/g
+/** What a file's own bytes are addressed by until a school keeps them. */
+export const digestOf = (bytes: Uint8Array) => bytesToHex(sha256(bytes))

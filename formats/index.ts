@@ -1,0 +1,18 @@
+import { UnreadableFile, type Bundle } from './bundle'
+import { readCsv } from './csv/questions'
+import { readThistle } from './json/thistle'
+import { readMarkdown } from './markdown/read'
+import { readPackage } from './qti/package'
+
+export { UnreadableFile, mediaAddress, type Bundle, type BundleItem } from './bundle'
+
+/** Reads a file of questions; what it is shows in its first bytes, and in its name only where text could be either. @throws UnreadableFile */
+export function readFile(bytes: Uint8Array, name: string): Bundle {
+  if (bytes[0] === 0x50 && bytes[1] === 0x4b) return readPackage(bytes)
+  const text = new TextDecoder('utf-8').decode(bytes)
+  const start = text.replace(/^\uFEFF/, '').trimStart()
+  if (start.startsWith('<')) return readPackage(bytes)
+  if (start.startsWith('{')) return readThistle(text)
+  if (text.includes('\u0000')) throw new UnreadableFile('This is neither a QTI package, CSV, JSON nor Markdown.')
+  return /\.(md|markdown|txt)$/i.test(name) || !/^[^\n]*\bkind\b[^\n]*\bquestion\b|^[^\n]*\bquestion\b[^\n]*\bkind\b/i.test(start) ? readMarkdown(text) : readCsv(text)
+}

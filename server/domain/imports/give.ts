@@ -1,0 +1,44 @@
+import { z } from 'zod'
+import { writeCsv } from '../../../formats/csv/questions'
+import { writeThistle, type OutgoingQuestion } from '../../../formats/json/thistle'
+import { mediaAddress } from '../../../formats/bundle'
+import { writePackage } from '../../../formats/qti/package'
+import { id } from '../../../core/question'
+import type { Db } from '../../database/database'
+import type { Person } from '../people/people'
+import { visibleTo } from '../bank/access'
+import { loadQuestions } from '../bank/questions'
+import { Problem } from '../problem'
+
+export const giveRequest = z.strictObject({ questions: z.array(id).min(1).max(5000, 'Write at most 5,000 questions at once.'), as: z.enum(['json', 'csv', 'qti-2.1', 'qti-2.2', 'qti-3.0']) })
+
+/** Folder names from the top, by folder. */
+async function folderPaths(db: Db, school: string): Promise<Map<string, string[]>> {
+  const rows = await db.rows<{ id: string, parent_id: string | null, name: string }>('SELECT id, parent_id, name FROM folder WHERE school_id = ?', [school])
+  const byId = new Map(rows.map((row) => [row.id, row]))
+  const path = (folder: string | null): string[] => { const row = folder ? byId.get(folder) : undefined; return row ? [...path(row.parent_id), row.name] : [] }
+  return new Map(rows.map((row) => [row.id, path(row.id)]))
+}
+
+/** Questions as a file. Those that the person may not see are left out. */
+export async function giveFile(db: Db, person: Person, { questions, as }: z.infer<typeof giveRequest>): Promise<{ bytes: Buffer, type: string, name: string }> {
+  const visible = visibleTo(person)
+  const seen = await db.rows<{ id: string, folder_id: string | null }>(`SELECT q.id, q.folder_id FROM question q WHERE q.id IN (?) AND ${visible.sql}`, [questions, ...visible.values])
+  if (!seen.length) throw new Problem(422, 'nothing', 'None of these questions is there.')
+  const [loaded, paths, objectives] = [await loadQuestions(db, person.school, seen.map((row) => row.id)), await folderPaths(db, person.school), await db.rows<{ id: string, code: string }>('SELECT id, code FROM objective WHERE school_id = ?', [person.school])]
+  const codeOf = new Map(objectives.map((row) => [row.id, row.code]))
+  const outgoing: OutgoingQuestion[] = seen.flatMap(({ id: each, folder_id: folder }) => {
+    const found = loaded.get(each)
+    return found ? [{ id: each, folder: folder ? paths.get(folder) ?? [] : [], objectives: found.question.objectives.flatMap((objective) => codeOf.get(objective) ?? []), question: found.question }] : []
+  })
+  if (as === 'csv') return { bytes: Buffer.from(writeCsv(outgoing)), type: 'text/csv; charset=utf-8', name: 'questions.csv' }
+  const media = await mediaOf(db, person, outgoing)
+  if (as === 'json') return { bytes: Buffer.from(writeThistle(outgoing, media)), type: 'application/json', name: 'questions.json' }
+  return { bytes: Buffer.from(writePackage(outgoing, media, as.slice(4) as '2.2')), type: 'application/zip', name: 'questions-qti.zip' }
+}
+
+async function mediaOf(db: Db, person: Person, outgoing: readonly OutgoingQuestion[]): Promise<Map<string, Uint8Array>> {
+  const ids = [...new Set([...JSON.stringify(outgoing).matchAll(mediaAddress)].map((found) => found[1]!))]
+  const rows = ids.length ? await db.rows<{ id: string, bytes: Buffer }>('SELECT id, bytes FROM media WHERE id IN (?) AND school_id = ? AND own = 0', [ids, person.school]) : []
+  return new Map(rows.map((row) => [row.id, new Uint8Array(row.bytes)]))
+}

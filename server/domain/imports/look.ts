@@ -1,0 +1,22 @@
+import { readMarkdown } from '../../../formats/markdown/read'
+import { kindOf, previewBody, questionFaults, mapQuestionHtml, type SealedBody } from '../../../core/question'
+import { cleanHtml } from '../bank/html'
+import { shown } from '../bank/questions'
+import { Problem } from '../problem'
+
+export interface Looked { place: string, problem: string | null, notes: string[], folder: string[], question: { kind: string, stem: string, body: SealedBody, key: string, solution: unknown } | null }
+
+/** Plain text as the questions that it means, with what was not understood at its place. */
+export function lookAt(text: string): Looked[] {
+  return readMarkdown(text).items.map(({ place, problem, notes, folder, question }) => {
+    if (!question) return { place, problem, notes, folder, question: null }
+    try {
+      const clean = shown(mapQuestionHtml(question, cleanHtml))
+      const kind = kindOf(clean.kind)
+      return { place, problem, notes: [...notes, ...questionFaults(clean)], folder, question: { kind: kind.label, stem: clean.stem, body: previewBody(clean), key: kind.keyText(clean.body), solution: kind.solution(clean.body) } }
+    } catch (error) {
+      if (error instanceof Problem) return { place, problem: error.sentence, notes, folder, question: null }
+      throw error
+    }
+  })
+}
