@@ -40,11 +40,15 @@ async function start(folder) {
 }
 
 measure('paper.ts')
+measure('score.ts')
 const folder = mkdtempSync(join(tmpdir(), 'thistle-bench-'))
 const database = await startMariadb(folder)
 try {
   measure('answers.ts', { THISTLE_DATABASE_URL: database.url })
   measure('sitting-page.ts', { THISTLE_DATABASE_URL: database.url })
+  measure('import.ts', { THISTLE_DATABASE_URL: database.url })
+  measure('bank.ts', { THISTLE_DATABASE_URL: database.url })
+  measure('bank-list.ts', { THISTLE_DATABASE_URL: database.url })
 } finally {
   await database.stop()
 }
@@ -53,7 +57,7 @@ await start(again)
 results['start.again'] = { value: Number((await start(again)).toFixed(2)), unit: 's' }
 rmSync(folder, { recursive: true, force: true })
 
-const bounds = { 'paper.compile': ['at least', 5000], 'answer.save.ratio': ['at least', 0.5], 'sitting.javascript': ['at most', 150], 'start.again': ['at most', 5] }
+const bounds = { 'paper.compile': ['at least', 5000], 'answer.save.ratio': ['at least', 0.5], 'sitting.javascript': ['at most', 150], 'start.again': ['at most', 5], 'score.rate': ['at least', 100_000], 'bank.import.rate': ['at least', 300], 'bank.import.memory': ['at most', 500], 'bank.search.p95': ['at most', 80], 'bank.list.frame': ['at most', 50] }
 const line = (...cells) => say(cells.map((cell, i) => (i === 1 ? String(cell).padStart(12) : String(cell).padEnd(i === 0 ? 28 : 14))).join('  '))
 line('measure', 'value', 'unit', 'bound')
 for (const [name, { value, unit }] of Object.entries(results)) {

@@ -20,7 +20,7 @@ try {
   const teacher = await visitor(server.address, 'Maren Holt')
   const student = await visitor(server.address, 'Hedda Moe')
   const views: [string, typeof teacher, string][] = [
-    ['sign-in', nobody, '/sign-in'], ['today', teacher, '/today'], ['bank', teacher, '/bank'], ['editor', teacher, '/bank/q-twelfths-formula'],
+    ['sign-in', nobody, '/sign-in'], ['today', teacher, '/today'], ['bank', teacher, '/bank'], ['editor', teacher, '/bank/q-twelfths-formula'], ['editor-spot', teacher, '/bank/q-p-masthead'], ['editor-varying', teacher, '/bank/q-v-third'], ['plain-text', teacher, '/bank/paste'],
     ['compose', teacher, '/quizzes/quiz-tides/compose'], ['rules', teacher, '/quizzes/quiz-tides/rules'], ['marks', teacher, '/quizzes/quiz-chart/marks'],
     ['paper', teacher, `/quizzes/quiz-chart/marks/${await attemptOf('quiz-chart', 'p-nell-ashdown')}`], ['classes', teacher, '/classes'],
     ['my-quizzes', student, '/my'], ['sitting', student, `/sit/${await attemptOf('quiz-buoys', 'p-hedda-moe')}`], ['review', student, `/review/${await attemptOf('quiz-chart', 'p-hedda-moe')}`],

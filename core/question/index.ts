@@ -1,6 +1,6 @@
 import { seededRandom, shuffled } from '../kit/random'
 import { isBlank } from './html'
-import { kindOf } from './kinds'
+import { kindOf, type PlacedOption } from './kinds'
 import { placedAsWritten } from './kinds/kind'
 import type { Question } from './schema'
 import { varyFaults } from './vary/faults'
@@ -27,8 +27,8 @@ export function questionFaults(question: Question): string[] {
   return [...faults, ...(question.vary ? [] : kind.faults(question.body)), ...varyFaults(question)]
 }
 
-/** The question as a student sees it, with authored ids: for the editor's own preview. What always starts shuffled is shuffled here. */
-export function previewBody(question: Question) {
+/** How a question is placed in the editor's own preview, which has no paper: with authored ids, and shuffled where it always starts so. */
+export function previewPlaces(question: Question): PlacedOption[] {
   const kind = kindOf(question.kind)
   const random = seededRandom('00', ['preview'])
   const lists = [...new Set(kind.options(question.body).map((option) => option.list))]
@@ -36,5 +36,5 @@ export function previewBody(question: Question) {
     const options = kind.options(question.body).filter((option) => option.list === list)
     return options.some((option) => option.always) ? shuffled(options, random) : options
   })
-  return kind.seal(question.body, placedAsWritten(placed))
+  return placedAsWritten(placed)
 }

@@ -29,6 +29,8 @@ afterAll(async () => { await closeBrowser(); await server.stop(); await db.close
 const views: [string, string, () => string][] = [
   ['sign-in', 'nobody', () => '/sign-in'], ['today', 'teacher', () => '/today'], ['bank', 'teacher', () => '/bank'],
   ['editor, choice', 'teacher', () => '/bank/new?kind=choice'], ['editor, choices', 'teacher', () => '/bank/new?kind=choices'], ['editor, number', 'teacher', () => '/bank/q-twelfths-2'], ['editor, text', 'teacher', () => '/bank/q-lat'],
+  ['editor, gaps', 'teacher', () => '/bank/q-g-datum'], ['editor, matching', 'teacher', () => '/bank/q-m-sounds'], ['editor, sorting', 'teacher', () => '/bank/q-s-distress'], ['editor, ordering', 'teacher', () => '/bank/q-o-plan'], ['editor, spot', 'teacher', () => '/bank/q-p-masthead'], ['editor, places', 'teacher', () => '/bank/q-p-courses'],
+  ['editor, written', 'teacher', () => '/bank/q-w-squall'], ['editor, recording', 'teacher', () => '/bank/q-r-mayday'], ['editor, varying', 'teacher', () => '/bank/q-v-third'], ['import', 'teacher', () => '/bank/import'], ['plain text', 'teacher', () => '/bank/paste'], ['near-duplicates', 'teacher', () => '/bank/near'],
   ['quizzes', 'teacher', () => '/quizzes'], ['compose', 'teacher', () => '/quizzes/quiz-tides/compose'], ['rules', 'teacher', () => '/quizzes/quiz-tides/rules'],
   ['marks', 'teacher', () => '/quizzes/quiz-chart/marks'], ['one paper', 'teacher', () => `/quizzes/quiz-chart/marks/${ids.marked}`], ['classes', 'teacher', () => '/classes'],
   ['my quizzes', 'student', () => '/my'], ['before sitting', 'student', () => '/my/quiz-buoys'], ['sitting', 'student', () => `/sit/${ids.sitting}`], ['review', 'student', () => `/review/${ids.marked}`],

@@ -61,9 +61,9 @@ it('reads every byte from opening the list to the review after handing in', asyn
   const replies: string[] = []
   page.on('response', async (response) => { if (response.url().endsWith('/answers')) replies.push(JSON.stringify(Object.keys(await response.json() as object)) + response.status()) })
   for (let i = 0; i < kindNames.length; i++) {
-    const field = articles.nth(i).getByRole('textbox')
-    if (await field.count()) for (const words of ['31.41592', '1']) { await field.fill(words); await page.getByText(/All answers kept/).waitFor() }
-    else for (const option of await articles.nth(i).locator('label').all()) { await option.click(); await page.getByText(/All answers kept/).waitFor() }
+    const fields = await articles.nth(i).getByRole('textbox').all()
+    for (const field of fields) for (const words of ['31.41592', '1']) { await field.fill(words); await page.getByText(/All answers kept/).waitFor() }
+    if (!fields.length) for (const option of await articles.nth(i).locator('label').all()) { await option.click(); await page.getByText(/All answers kept/).waitFor() }
   }
   await page.getByRole('button', { name: 'Hand in…' }).first().click()
   await page.getByRole('dialog').getByRole('button', { name: 'Hand in', exact: true }).click()

@@ -34,7 +34,8 @@ it('a teacher signs in with e-mail and password, and is told when they are wrong
 it('writes a question with maths, sees it as a student would, tries an answer, and keeps it', async () => {
   const { page } = teacher
   await page.getByRole('link', { name: 'Bank' }).click()
-  await page.getByRole('link', { name: 'Choice', exact: true }).click()
+  await page.getByRole('button', { name: 'Write a question' }).click()
+  await page.getByRole('menuitem', { name: /^Choice / }).click()
   await page.getByRole('textbox', { name: 'Question', exact: true }).fill('Which fraction of the range has gone after two hours: ')
   await page.getByRole('toolbar', { name: 'Tools for Question', exact: true }).getByRole('button', { name: 'Maths' }).click()
   await page.getByLabel('In TeX').fill('\\frac{3}{12}')

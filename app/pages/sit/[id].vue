@@ -161,6 +161,7 @@ async function timeIsUp() {
                   </button>
                 </template>
               </AnswerField>
+              <QuestionTools v-if="entry.tools.length" :tools="entry.tools" :paper="`${id}:${entry.id}`" />
               <div class="-ml-2 mt-1.5 flex flex-wrap gap-x-3">
                 <button
                   type="button" class="btn btn-quiet text-[0.9375rem]" :class="flagged.has(entry.id) && 'text-bloom!'" :aria-pressed="flagged.has(entry.id)" :disabled="!sitting.canWrite"

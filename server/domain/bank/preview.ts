@@ -1,5 +1,5 @@
 import { exact } from '../../../core/kit/exact'
-import { commentsFor, ExpressionError, sampleInstances, kindOf, mapQuestionHtml, previewBody, questionFaults, scoreAnswer, unreadable, type Question } from '../../../core/question'
+import { commentsFor, ExpressionError, sampleInstances, kindOf, mapQuestionHtml, previewPlaces, questionFaults, scoreAnswer, unreadable, type Question } from '../../../core/question'
 import { cleanHtml } from './html'
 import { shown } from './questions'
 
@@ -19,19 +19,21 @@ export function previewQuestion(written: Question, answer: unknown) {
   const clean = mapQuestionHtml(samples[0]?.question ?? written, cleanHtml)
   const question = shown(clean)
   const kind = kindOf(question.kind)
-  const body = previewBody(question)
+  const placed = previewPlaces(question)
+  const body = kind.seal(question.body, placed)
   const read = kind.answer.safeParse(answer)
-  const given = read.success && !kind.isEmpty(read.data) ? read.data : null
-  const scored = scoreAnswer(question, {}, answer)
+  const given = read.success && !kind.isEmpty(read.data) ? kind.open(read.data, placed) : null
+  const solution = kind.solution(question.body)
+  const scored = scoreAnswer(question, {}, given ?? undefined)
   const share = scored.fraction === null ? null : exact(scored.fraction)
   return {
-    stem: question.stem, body, points: question.points, key: kind.keyText(question.body), solution: kind.solution(question.body), faults: questionFaults(mapQuestionHtml(written, cleanHtml)),
+    stem: question.stem, body, points: question.points, key: kind.keyText(question.body), solution: solution === null ? null : kind.close(solution, placed), faults: questionFaults(mapQuestionHtml(written, cleanHtml)),
     instances: samples.map(({ values, question: instance }) => ({ values, stem: shown(mapQuestionHtml(instance, cleanHtml)).stem, key: kind.keyText(instance.body) })),
     result: given === null ? null : {
       points: share && share.mul(exact(question.points)).valueOf(),
       share: share && share.valueOf(),
-      unreadable: unreadable(body, given as { text?: string }),
-      comments: commentsFor(question, {}, answer),
+      unreadable: unreadable(body, read.data as { text?: string }),
+      comments: commentsFor(question, {}, given),
       key: kind.keyText(question.body),
     },
   }

@@ -1,5 +1,5 @@
 import { readMarkdown } from '../../../formats/markdown/read'
-import { kindOf, previewBody, questionFaults, mapQuestionHtml, type SealedBody } from '../../../core/question'
+import { kindOf, previewPlaces, questionFaults, mapQuestionHtml, type SealedBody } from '../../../core/question'
 import { cleanHtml } from '../bank/html'
 import { shown } from '../bank/questions'
 import { Problem } from '../problem'
@@ -13,7 +13,9 @@ export function lookAt(text: string): Looked[] {
     try {
       const clean = shown(mapQuestionHtml(question, cleanHtml))
       const kind = kindOf(clean.kind)
-      return { place, problem, notes: [...notes, ...questionFaults(clean)], folder, question: { kind: kind.label, stem: clean.stem, body: previewBody(clean), key: kind.keyText(clean.body), solution: kind.solution(clean.body) } }
+      const placed = previewPlaces(clean)
+      const solution = kind.solution(clean.body)
+      return { place, problem, notes: [...notes, ...questionFaults(clean)], folder, question: { kind: kind.label, stem: clean.stem, body: kind.seal(clean.body, placed), key: kind.keyText(clean.body), solution: solution === null ? null : kind.close(solution, placed) } }
     } catch (error) {
       if (error instanceof Problem) return { place, problem: error.sentence, notes, folder, question: null }
       throw error

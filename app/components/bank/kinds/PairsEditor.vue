@@ -31,7 +31,7 @@ function setItems(items: Item[]) {
       <EntryList v-slot="{ entry, index }" :entries="body.items" :name="sorting ? 'Thing' : 'Left entry'" :most="40" :make="(id) => ({ id, html: '', comment: '', target: null })" @change="setItems">
         <div class="flex flex-wrap items-center gap-2">
           <label class="text-[0.8125rem] text-soft">{{ sorting ? 'belongs to' : 'goes with' }}
-            <select class="field inline-block w-auto! max-w-64 py-0.5!" :aria-label="`${sorting ? 'Group' : 'Partner'} of entry ${index + 1}`" :value="entry.target ?? ''" @change="setItem(entry.id, { target: target($event) })">
+            <select class="field inline-block w-auto! max-w-[min(16rem,55vw)] py-0.5!" :aria-label="`${sorting ? 'Group' : 'Partner'} of entry ${index + 1}`" :value="entry.target ?? ''" @change="setItem(entry.id, { target: target($event) })">
               <option value="">{{ sorting ? 'no group' : 'nothing' }}</option>
               <option v-for="(each, at) in body.targets" :key="each.id" :value="each.id">{{ words(each.html, at) }}</option>
             </select>

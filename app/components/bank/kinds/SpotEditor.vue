@@ -99,7 +99,7 @@ function typed(region: Region, event: Event) {
         <button type="button" class="btn btn-quiet" @click="addRegion(tool === 'rectangle' ? { is: 'rectangle', x: Math.round(body.width * 0.4), y: Math.round(body.height * 0.4), width: Math.round(body.width * 0.2), height: Math.round(body.height * 0.2) } : { is: 'circle', x: Math.round(body.width / 2), y: Math.round(body.height / 2), r: Math.max(4, Math.round(body.width * 0.08)) })">put one in the middle</button>
       </div>
       <div class="relative inline-block max-w-full touch-none border border-rule">
-        <img :src="body.picture" :alt="body.alt" class="block h-auto max-w-full select-none" draggable="false">
+        <img :src="body.picture" :alt="body.alt" :width="body.width" :height="body.height" class="block h-auto max-w-full select-none" draggable="false">
         <svg ref="drawing" class="absolute inset-0 size-full cursor-crosshair" :viewBox="`0 0 ${body.width} ${body.height}`" aria-hidden="true" @pointerdown="down" @pointermove="move" @pointerup="up">
           <g v-for="(each, index) in shapes" :key="index" :class="each.right ? 'fill-green/25 stroke-green' : 'fill-amber/25 stroke-amber'" stroke-width="2">
             <circle v-if="each.shape.is === 'circle'" :cx="each.shape.x" :cy="each.shape.y" :r="each.shape.r" vector-effect="non-scaling-stroke" />
