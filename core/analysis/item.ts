@@ -12,7 +12,7 @@ export interface ItemFigures {
 /** Nothing is told below this many responses (semantics §10). */
 export const least = 8
 
-/** Product-moment correlation (Pearson), or null where one side does not vary. */
+/** Product-moment correlation, or null where one side does not vary. */
 export function correlation(pairs: readonly (readonly [number, number])[]): number | null {
   const n = pairs.length
   const mean = (side: 0 | 1) => pairs.reduce((all, pair) => all + pair[side], 0) / n
