@@ -2,7 +2,7 @@
 import { iso } from '../core/kit/time'
 import { kindNames } from '../core/question'
 import { seedDemo } from '../demo/seed'
-import { writePackage } from '../formats/qti/package'
+import { writePackage } from '../formats/qti/package-write'
 import { openDatabase } from '../server/database/database'
 import { migrate } from '../server/database/migrate'
 import { stageFile } from '../server/domain/imports/stage'
@@ -16,7 +16,7 @@ await migrate(db)
 await seedDemo(db, iso(Date.now()))
 const maren = (await findPerson(db, 'p-maren'))!
 const kinds = kindNames.filter((kind) => kind !== 'spot')
-const file = Buffer.from(writePackage(Array.from({ length: total }, (_, i) => ({ id: `bench-${i}`, folder: ['Bench', `Part ${i % 20}`], objectives: ['1.1'], question: sampleQuestion(kinds[i % kinds.length]!, { stem: `<p>Question ${i} about the tide at station ${i % 97}, with words of its own</p>` }) })), new Map(), '2.2'))
+const file = Buffer.from(writePackage(Array.from({ length: total }, (_, i) => ({ id: `bench-${i}`, folder: ['Bench', `Part ${i % 20}`], objectives: ['1.1'], question: sampleQuestion(kinds[i % kinds.length]!, { stem: `<p>Question ${i} about the tide at station ${i % 97}, with words of its own</p>` }) })), { media: new Map() }, '2.2'))
 
 let most = 0
 const watch = setInterval(() => { most = Math.max(most, process.memoryUsage().rss) }, 50)

@@ -19,6 +19,7 @@ export function daysTo(first: Instant, weekday: number, weeks = 0): number {
 
 const row = (question: string, points = 1) => ({ type: 'question' as const, id: `r-${question.slice(2)}`, question, points, fixed: false })
 const pool = (id: string, title: string, questions: string[], draw: number, points = 1) => ({ type: 'pool' as const, id, title, questions, draw, points, fixed: false })
+const group = (id: string, stimulus: string, questions: string[], draw = questions.length) => ({ type: 'stimulus' as const, id, stimulus, questions, draw, order: 'kept' as const, points: 1, fixed: false })
 const section = (id: string, title: string, order: Section['order'], rows: Section['rows'], intro = ''): Section => ({ id, title, intro, order, rows })
 const window = (id: string, classes: string[], opens: Instant, closes: Instant, due: Instant | null = null): Window => ({ id, classes, opens, closes, due, latestStart: null })
 
@@ -32,7 +33,7 @@ const tidesSections = [
   section('s-levels', 'Terms and levels', 'kept', [row('q-datum'), row('q-springs-moon'),
     pool('pool-levels', 'Levels and datums', ['q-clearance', 'q-drying', 'q-cover', 'q-depth', 'q-below-datum', 'q-levels', 'q-lat', 'q-range', 'q-fortnight', 'q-neap-low', 'q-range-value'], 4)]),
   section('s-heights', 'Working out heights', 'shuffled', [row('q-twelfths-2', 2),
-    pool('pool-heights', 'Heights by the rule of twelfths', ['q-twelfths-1', 'q-twelfths-3', 'q-twelfths-4', 'q-anchor', 'q-half-tide', 'q-twelfths-formula', 'q-secondary'], 3, 2), row('q-bridge', 2)],
+    pool('pool-heights', 'Heights by the rule of twelfths', ['q-twelfths-1', 'q-twelfths-3', 'q-twelfths-4', 'q-anchor', 'q-half-tide', 'q-twelfths-formula', 'q-secondary'], 3, 2), row('q-bridge', 2), group('group-table', 'st-table', ['q-t-range', 'q-t-springs', 'q-t-sill', 'q-t-duration'], 3)],
   'Work to one decimal. You may use the rule of twelfths throughout.'),
   section('s-judgement', 'Judgement', 'shuffled', [row('q-stream-hardest'), row('q-high-time'), row('q-lee-shore')]),
 ]

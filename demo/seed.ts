@@ -5,6 +5,7 @@ import { toJson } from '../server/database/codec'
 import type { Database } from '../server/database/database'
 import { addMedia } from '../server/domain/bank/media'
 import { addQuestion } from '../server/domain/bank/questions'
+import { addStimulus } from '../server/domain/bank/stimuli'
 import { hashPassword } from '../server/domain/people/password'
 import { findPerson, type Person } from '../server/domain/people/people'
 import { loadEdition } from '../server/domain/quizzes/edition'
@@ -18,6 +19,7 @@ import { startSitting } from '../server/domain/sittings/start'
 import { inventedAnswer } from './answers'
 import { bank } from './bank'
 import { withPictures } from './bank/pictures'
+import { stimuli } from './bank/stimuli'
 import { folderFor, folders } from './folders'
 import { objectiveId, objectives } from './objectives'
 import { accommodations, classes, demoPassword, email, personId, teachers } from './people'
@@ -60,6 +62,7 @@ async function seedBank(database: Database, owner: Person, from: Instant): Promi
     pictures.set(name, (await addMedia(database, owner, await readFile(join(folder, `${name}.png`)), from)).src)
   }
   await database.run('INSERT INTO folder (id, school_id, parent_id, name) VALUES ?', [folders.map(([id, name]) => [id, demoSchool, null, name])])
+  for (const { id, stimulus } of stimuli) await addStimulus(database, owner, stimulus, from, id)
   for (const [i, { id, question }] of bank.entries()) {
     const placed = withPictures(question, (name) => pictures.get(name)!)
     // The first of the bank is the newest, so that lists begin with the tides.

@@ -1,6 +1,6 @@
 import { sha256 } from '@noble/hashes/sha2.js'
 import { bytesToHex } from '@noble/hashes/utils.js'
-import type { Question } from '../core/question'
+import type { Question, Stimulus } from '../core/question'
 
 /** One question of a file, or the reason why it could not be read. */
 export interface BundleItem {
@@ -16,12 +16,41 @@ export interface BundleItem {
   folder: string[]
   /** Objectives by their code or title. */
   objectives: string[]
+  /** What it shares with others, by its name in the file. */
+  stimulus: string | null
+}
+
+/** A row of a test: items by their places in the file, and how many of them a paper gets. */
+export interface PortableRow {
+  items: string[]
+  draw: number
+  /** Each; null is what the question itself is worth. */
+  points: number | null
+  fixed: boolean
+  /** They stay together, in the order that is said. */
+  together: boolean
+  order: 'kept' | 'shuffled'
+}
+export interface PortableSection { title: string, intro: string, order: 'kept' | 'shuffled', rows: PortableRow[] }
+
+/** A test as files describe it. */
+export interface PortableTest {
+  title: string
+  sections: PortableSection[]
+  /** Minutes. */
+  limit: number | null
+  mayOverrun: boolean
+  movement: 'free' | 'forward'
+  /** What of it has no like here. */
+  notes: string[]
 }
 
 /** What a file holds: one shape for every format. Media stand under the digest that texts address them by (/api/media/…), until a school keeps them under its own. */
 export interface Bundle {
   items: BundleItem[]
   media: Map<string, Uint8Array>
+  stimuli: Map<string, Stimulus>
+  tests: PortableTest[]
 }
 
 /** A file that cannot be read at all; the sentence is for people. */
@@ -29,8 +58,10 @@ export class UnreadableFile extends Error {
   override name = 'UnreadableFile'
 }
 
-export const readItem = (place: string, question: Question, more: Partial<BundleItem> = {}): BundleItem => ({ place, outsideId: null, question, problem: null, notes: [], folder: [], objectives: [], ...more })
-export const brokenItem = (place: string, problem: string, more: Partial<BundleItem> = {}): BundleItem => ({ place, outsideId: null, question: null, problem, notes: [], folder: [], objectives: [], ...more })
+export const readItem = (place: string, question: Question, more: Partial<BundleItem> = {}): BundleItem => ({ place, outsideId: null, question, problem: null, notes: [], folder: [], objectives: [], stimulus: null, ...more })
+export const brokenItem = (place: string, problem: string, more: Partial<BundleItem> = {}): BundleItem => ({ place, outsideId: null, question: null, problem, notes: [], folder: [], objectives: [], stimulus: null, ...more })
+/** A file that holds questions and nothing else. */
+export const onlyItems = (items: BundleItem[]): Bundle => ({ items, media: new Map(), stimuli: new Map(), tests: [] })
 
 /** Addresses of kept media in texts. */
 export const mediaAddress = /\/api\/media\/([a-f0-9]{64})/g

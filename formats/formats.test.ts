@@ -11,7 +11,8 @@ import { csvTemplate, readCsv, writeCsv } from './csv/questions'
 import { readThistle, thistleFileSchema, writeThistle, type OutgoingQuestion } from './json/thistle'
 import { readMarkdown } from './markdown/read'
 import { digestOf } from './bundle'
-import { readPackage, writePackage } from './qti/package'
+import { readPackage } from './qti/package-read'
+import { writePackage } from './qti/package-write'
 import { fromAnyVersion } from './qti/names'
 import { readItemTree } from './qti/read'
 import { writeItem } from './qti/write'
@@ -46,7 +47,7 @@ describe('Thistle’s own JSON', () => {
 
 describe('QTI', () => {
   it.each(['2.1', '2.2', '3.0'] as const)('%s: a package comes back equal', (version) => {
-    const back = readPackage(writePackage(demo, media, version))
+    const back = readPackage(writePackage(demo, { media }, version))
     expect(back.items.filter((item) => item.problem)).toEqual([])
     expect(back.items.map((item) => item.question)).toEqual(demo.map((each) => each.question))
     expect(back.media).toEqual(media)
@@ -83,7 +84,7 @@ describe('QTI', () => {
     expect(items.map((item) => item.problem)).toEqual([null, 'The item asks nothing.', expect.stringMatching(/This XML is broken/), expect.stringMatching(/sliderInteraction.*no like here/)])
   })
   it('an item that somebody has changed is believed over the settings beside it', () => {
-    const files = unzip(writePackage([demo[0]!], media, '2.2'))
+    const files = unzip(writePackage([demo[0]!], { media }, '2.2'))
     const name = [...files.keys()].find((each) => each.startsWith('items/'))!
     files.set(name, bytes(new TextDecoder().decode(files.get(name)).replace('What does chart datum', 'What DOES chart datum')))
     expect(readPackage(zip(files)).items[0]!.question!.stem).toContain('What DOES')

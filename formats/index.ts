@@ -2,9 +2,9 @@ import { UnreadableFile, type Bundle } from './bundle'
 import { readCsv } from './csv/questions'
 import { readThistle } from './json/thistle'
 import { readMarkdown } from './markdown/read'
-import { readPackage } from './qti/package'
+import { readPackage } from './qti/package-read'
 
-export { UnreadableFile, mediaAddress, type Bundle, type BundleItem } from './bundle'
+export { UnreadableFile, mediaAddress, type Bundle, type BundleItem, type PortableRow, type PortableTest } from './bundle'
 
 /** Reads a file of questions; what it is shows in its first bytes, and in its name only where text could be either. @throws UnreadableFile */
 export function readFile(bytes: Uint8Array, name: string): Bundle {

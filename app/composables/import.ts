@@ -7,6 +7,8 @@ export const fateWords: Record<Fate, string> = { new: 'new', changed: 'changes o
 export function useImport() {
   const batch = shallowRef<Batch | null>(null)
   const chosen = ref(new Set<number>())
+  /** Tests of the file that become quizzes. */
+  const quizzes = ref(new Set<number>())
   const problem = ref('')
   const busy = ref(false)
   const undone = ref('')
@@ -18,6 +20,7 @@ export function useImport() {
     try {
       batch.value = await api<Batch>('imports', { method: 'POST', body: file, query: { name } })
       chosen.value = new Set(batch.value.items.flatMap((item, i) => (item.fate === 'new' || item.fate === 'changed' ? [i] : [])))
+      quizzes.value = new Set(batch.value.tests.map((_, i) => i))
     } catch (error) { problem.value = sentenceOf(error) } finally { busy.value = false }
   }
   const poll = useTimeoutPoll(async () => {
@@ -27,6 +30,7 @@ export function useImport() {
       batch.value = { ...batch.value, ...found }
       if (found.state !== 'running' && found.state !== 'stopping') {
         poll.pause()
+        if (found.state === 'done' && quizzes.value.size) batch.value = await api<Batch>(`imports/${batch.value.id}`)
         announce(found.state === 'done' ? `${found.total} questions are in the bank.` : 'Stopped: nothing was added.')
       }
     } catch { /* Asked again with the next turn. */ }
@@ -36,7 +40,7 @@ export function useImport() {
     if (!batch.value) return
     problem.value = ''
     try {
-      const { total } = await api<{ total: number }>(`imports/${batch.value.id}/take`, { method: 'POST', body: { items: [...chosen.value].sort((a, b) => a - b) } })
+      const { total } = await api<{ total: number }>(`imports/${batch.value.id}/take`, { method: 'POST', body: { items: [...chosen.value].sort((a, b) => a - b), tests: [...quizzes.value].sort((a, b) => a - b) } })
       batch.value = { ...batch.value, state: 'running', progress: 0, total }
       poll.resume()
     } catch (error) { problem.value = sentenceOf(error) }
@@ -45,10 +49,10 @@ export function useImport() {
   async function undo() {
     if (!batch.value) return
     try {
-      const { removed, kept } = await api<{ removed: number, kept: number }>(`imports/${batch.value.id}`, { method: 'DELETE' })
-      undone.value = `Taken back: ${removed}.${kept ? ` ${kept} stay, because a quiz holds them or somebody has changed them.` : ''}`
+      const { removed, kept, quizzes: staying } = await api<{ removed: number, kept: number, quizzes: number }>(`imports/${batch.value.id}`, { method: 'DELETE' })
+      undone.value = `Taken back: ${removed}.${kept ? ` ${kept} stay, because a quiz holds them or somebody has changed them.` : ''}${staying ? ' A quiz stays that somebody has worked on.' : ''}`
       batch.value = { ...batch.value, state: 'undone' }
     } catch (error) { problem.value = sentenceOf(error) }
   }
-  return { batch, chosen, problem, busy, undone, stage, take, stop, undo }
+  return { batch, chosen, quizzes, problem, busy, undone, stage, take, stop, undo }
 }

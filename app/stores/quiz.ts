@@ -24,6 +24,8 @@ export const useQuiz = defineStore('quiz', () => {
   const redos = shallowRef<Step[]>([])
   const checks = shallowRef<Check[]>([])
   const facts = shallowRef(new Map<string, Hit>())
+  /** Names of stimuli by id. */
+  const stimuli = shallowRef(new Map<string, string>())
   const problem = ref('')
   const offline = ref(false)
   const savedAt = ref<number | null>(null)
@@ -50,6 +52,7 @@ export const useQuiz = defineStore('quiz', () => {
     kept.value = { quiz: loaded.quiz, revision: loaded.revision }
     checks.value = loaded.checks
     facts.value = new Map(loaded.questions.map((hit) => [hit.id, hit]))
+    stimuli.value = new Map(loaded.stimuli.map(({ id: key, name }) => [key, name]))
     waiting.value = []
     undos.value = []
     redos.value = []
@@ -159,7 +162,7 @@ export const useQuiz = defineStore('quiz', () => {
     make(last.inverse, 'redo')
   }
 
-  return { view, quiz, waiting, undos, redos, checks, facts, problem, offline, savedAt, others, load, learn, make, undo, redo, poll, recheck }
+  return { view, quiz, waiting, undos, redos, checks, facts, stimuli, problem, offline, savedAt, others, load, learn, make, undo, redo, poll, recheck }
 })
 
 /** Ids of new sections and rows are made here, and mean nothing. */

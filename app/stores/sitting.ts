@@ -42,8 +42,9 @@ export const useSitting = defineStore('sitting', () => {
     remember(current.attempt, { lease: current.lease, seq, struck: struck.value, pending: Object.fromEntries([...pending.value].map((item) => [item, answers.value[item]!])) })
   }
 
-  async function open(attempt: string) {
-    const result = await api<Opened>(`sittings/${attempt}/open`, { method: 'POST', body: { device: thisDevice() } })
+  /** @param language chosen just now; absent keeps what was chosen before */
+  async function open(attempt: string, language?: string | null) {
+    const result = await api<Opened>(`sittings/${attempt}/open`, { method: 'POST', body: { device: thisDevice(), language } })
     setServerTime(result.clock.now)
     opened.value = result
     clock.value = result.clock

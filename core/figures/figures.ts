@@ -1,7 +1,7 @@
 import { seededRandom } from '../kit/random'
 import { drawPools } from '../paper/draw'
-import type { Content, PoolRow } from '../quiz/schema'
-import { allRows, fixedQuestions, poolRows, rowPoints, rowSize } from '../quiz/walk'
+import type { Content, DrawRow } from '../quiz/schema'
+import { allRows, drawRows, fixedQuestions, rowPoints, rowSize } from '../quiz/walk'
 
 /** What figures need to know of a question. */
 export interface QuestionFacts { objectives: string[], seconds: number }
@@ -36,12 +36,12 @@ export function drawnBounds(n: number, N: number, c: number): { atLeast: number,
   return { atLeast: Math.max(0, n - (N - c)), atMost: Math.min(n, c) }
 }
 
-interface OpenPool { row: PoolRow, holds: string[] }
+interface OpenPool { row: DrawRow, holds: string[] }
 
 /** N excludes what fixed rows claim. */
 function openPools(content: Content): OpenPool[] {
   const claimed = new Set(fixedQuestions(content))
-  return poolRows(content).map((row) => ({ row, holds: row.questions.filter((question) => !claimed.has(question)) }))
+  return drawRows(content).map((row) => ({ row, holds: row.questions.filter((question) => !claimed.has(question)) }))
 }
 
 function overlap(pools: OpenPool[]): boolean {

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { names, poolRow, questionRow, sampleContent, sampleEdition, sampleQuestion } from '../../tests/fixtures/core'
+import { groupRow, names, poolRow, questionRow, sampleContent, sampleEdition, sampleQuestion } from '../../tests/fixtures/core'
 import type { Row } from '../quiz'
 import { compilePaper } from './compile'
 import { CannotDraw, drawPools, unsatisfiable } from './draw'
@@ -73,6 +73,36 @@ describe('compilePaper', () => {
   it.each([[{ by: 'all' }, '0,0,0,0,0', 1], [{ by: 'count', count: 2 }, '0,0,1,1,2', 3], [{ by: 'section' }, '0,0,0,0,0', 1]] as const)('pages by %j', (pages, expected, count) => {
     const paper = compilePaper(sampleEdition(sampleContent(names('q', 5).map((id) => questionRow(id)), { pages })), 'x', 1, [])
     expect([paper.items.map((item) => item.page).join(), paper.pages]).toEqual([expected, count])
+  })
+})
+
+describe('stimulus groups', () => {
+  const bank = names('q', 12)
+  it('stay together as one, wherever the section is shuffled to, in the order their author gave', () => {
+    fc.assert(fc.property(fc.string({ minLength: 1, maxLength: 6 }), fc.integer({ min: 1, max: 4 }), fc.boolean(), (student, draw, mixed) => {
+      const group = groupRow('g', bank.slice(0, 4), { draw, order: mixed ? 'shuffled' : 'kept' })
+      const content = sampleContent([questionRow('q9'), group, poolRow('p', bank.slice(4, 8), 2), questionRow('q10')])
+      content.sections[0]!.order = 'shuffled'
+      const placed = compilePaper(sampleEdition(content), student, 1, []).items.map((item) => item.question)
+      const own = placed.filter((question) => bank.slice(0, 4).includes(question))
+      const first = placed.indexOf(own[0]!)
+      expect(own).toHaveLength(draw)
+      expect(placed.slice(first, first + draw)).toEqual(own)
+      if (!mixed) expect(own).toEqual([...own].sort())
+      expect(new Set(placed).size).toBe(draw + 4)
+    }), { numRuns: 200 })
+  })
+  it('take every place in a shuffled section, and every inner order where that is asked for', () => {
+    const content = sampleContent([questionRow('q9'), questionRow('q10'), groupRow('g', bank.slice(0, 3), { order: 'shuffled' })])
+    content.sections[0]!.order = 'shuffled'
+    const edition = sampleEdition(content)
+    const papers = names('s', 200).map((student) => compilePaper(edition, student, 1, []).items.map((item) => item.question))
+    expect(new Set(papers.map((placed) => placed.findIndex((question) => bank.slice(0, 3).includes(question))))).toEqual(new Set([0, 1, 2]))
+    expect(new Set(papers.map((placed) => placed.filter((question) => bank.slice(0, 3).includes(question)).join())).size).toBe(6)
+  })
+  it('that give all their questions claim them: a pool never draws one of them', () => {
+    const content = sampleContent([poolRow('p', bank.slice(0, 5), 2), groupRow('g', bank.slice(0, 3))])
+    for (const student of names('s', 30)) expect(compilePaper(sampleEdition(content), student, 1, []).items.filter((item) => item.row === 'p').map((item) => item.question).sort()).toEqual(['q4', 'q5'])
   })
 })
 

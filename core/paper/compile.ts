@@ -4,14 +4,14 @@ import { drawValues, NoValues } from '../question/vary/sample'
 import type { Values } from '../question/vary/schema'
 import type { Question } from '../question/schema'
 import type { Movable } from '../question/kinds/kind'
-import type { Edition, Section } from '../quiz/schema'
-import { fixedQuestions, poolRows } from '../quiz/walk'
+import type { Edition, Row, Section } from '../quiz/schema'
+import { drawRows, fixedQuestions, questionsOf } from '../quiz/walk'
 import { drawPools, type Demand, type Rank } from './draw'
 import { pageNumbers } from './pages'
 import type { Paper, PaperItem } from './schema'
 
 /** A question placed in a section, before it has its options and ids. */
-interface Placed { question: string, row: string, points: number, fixed: boolean }
+interface Placed { question: string, row: string, points: number }
 
 /** What every paper of an edition needs, worked out once: editions never change. */
 interface Plan {
@@ -34,7 +34,7 @@ function planOf(edition: Edition): Plan {
   const known = plans.get(edition)
   if (known) return known
   const plan: Plan = {
-    demands: poolRows(edition.content).map((row) => ({ id: row.id, holds: row.questions, draw: row.draw })),
+    demands: drawRows(edition.content).map((row) => ({ id: row.id, holds: row.questions, draw: row.draw })),
     claimed: new Set(fixedQuestions(edition.content)),
     options: new Map(Object.entries(edition.questions).map(([id, { question }]) => {
       return [id, lists(kindOf(question.kind).options(question.body)).map((movable) => ({
@@ -57,16 +57,23 @@ function rankBySight(earlier: readonly Paper[]): Rank | null {
 }
 
 /**
- * In a shuffled section the questions permute one by one, those of a pool among the others; fixed rows keep
- * their places. (Rows kept together would show where a pool begins and ends.)
+ * In a shuffled section the questions permute one by one, those of a pool among the others; a stimulus group moves as
+ * one, and fixed rows keep their places. (Rows kept together would show where a pool begins and ends.)
  */
 function place(section: Section, drawn: Map<string, string[]>, random: Random): Placed[] {
-  const placed = section.rows.flatMap((row): Placed[] => {
+  const units = section.rows.flatMap((row): { fixed: boolean, items: Placed[] }[] => {
     if (row.type === 'text') return []
-    const questions = row.type === 'question' ? [row.question] : drawn.get(row.id)!
-    return questions.map((question) => ({ question, row: row.id, points: row.points, fixed: row.fixed }))
+    const items = given(row, drawn, random).map((question) => ({ question, row: row.id, points: row.points }))
+    return row.type === 'stimulus' ? [{ fixed: row.fixed, items }] : items.map((item) => ({ fixed: row.fixed, items: [item] }))
   })
-  return section.order === 'kept' ? placed : shuffledAround(placed, (each) => each.fixed, random)
+  return (section.order === 'kept' ? units : shuffledAround(units, (each) => each.fixed, random)).flatMap((unit) => unit.items)
+}
+
+/** The questions that a row gives to this paper, in their order: those of a stimulus as its author ordered them, unless that is shuffled. */
+function given(row: Row, drawn: Map<string, string[]>, random: Random): string[] {
+  const questions = drawn.get(row.id) ?? questionsOf(row)
+  if (row.type !== 'stimulus') return questions
+  return row.order === 'shuffled' ? shuffledAround(questions, () => false, random) : row.questions.filter((question) => questions.includes(question))
 }
 
 /** Optional parts of compiling: a further attempt may repeat the last paper. */

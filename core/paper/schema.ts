@@ -27,6 +27,10 @@ export const sheet = z.strictObject({
   intro: z.string(),
   movement: z.enum(['free', 'forward']),
   pages: z.int(),
+  /** Languages that some of its texts can be read in; the one asked for, where one was. */
+  languages: z.array(z.string()),
+  language: z.string().nullable(),
+  stimuli: z.array(z.strictObject({ html: z.string(), language: z.string() })),
   sections: z.array(z.strictObject({
     title: z.string(),
     intro: z.string(),
@@ -34,6 +38,8 @@ export const sheet = z.strictObject({
       z.strictObject({
         type: z.literal('question'), id: z.string(), number: z.int(), page: z.int(), points: z.number(), stem: z.string(), language: z.string(), tools: z.array(z.enum(toolNames)),
         body: sealedBody,
+        /** Place of what it shares with others among the sheet's stimuli. */
+        stimulus: z.int().nullable(),
       }),
       z.strictObject({ type: z.literal('text'), page: z.int(), html: z.string() }),
     ])),

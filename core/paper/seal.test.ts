@@ -74,6 +74,20 @@ describe('non-interference of the sealed sheet (semantics §4.6)', () => {
   it.each(kindNames)('%s: nothing that is marked secret is on the sheet', (kind) => {
     expect(sheetOf(sampleQuestion(kind, { comments: { right: 'SECRET-right', wrong: 'SECRET-wrong', general: 'SECRET' }, hints: ['SECRET-hint'], source: 'SECRET-source', internalName: 'SECRET-name' }), 1)).not.toContain('SECRET')
   })
+  it('what questions share is sent once, in the language asked for, without its name and id', () => {
+    const shared = (id: string, translated: boolean) => sampleQuestion('choice', { stimulus: 'st-secret', stem: `<p>Ask ${id}</p>`, translations: translated ? { nl: { stem: `<p>Vraag ${id}</p>` } } : {} })
+    const edition = { ...sampleEdition(sampleContent([questionRow('a'), questionRow('b'), questionRow('c')]), { a: shared('a', true), b: shared('b', false) }), stimuli: { 'st-secret': { name: 'SECRET name', language: 'en', html: '<p>A passage</p>', source: 'SECRET source', translations: { nl: '<p>Een tekst</p>' } } } }
+    const paper = compilePaper(edition, 'x', 1, [])
+    const own = sealPaper(paper, edition)
+    expect(own.stimuli).toEqual([{ html: '<p>A passage</p>', language: 'en' }])
+    expect(own.sections[0]!.entries.map((entry) => entry.type === 'question' && entry.stimulus)).toEqual([0, 0, null])
+    expect(own.languages).toEqual(['en', 'nl'])
+    const dutch = sealPaper(paper, edition, 'nl')
+    expect(dutch.stimuli).toEqual([{ html: '<p>Een tekst</p>', language: 'nl' }])
+    // What is not translated stays, and says in which language it is.
+    expect(dutch.sections[0]!.entries.map((entry) => entry.type === 'question' && [entry.stem, entry.language])).toEqual([['<p>Vraag a</p>', 'nl'], ['<p>Ask b</p>', 'en'], ['<p>A question of kind choice</p>', 'en']])
+    expect(JSON.stringify([own, dutch])).not.toMatch(/SECRET|st-secret/)
+  })
   it('holds no authored ids, rows or pools', () => {
     expect(sheetOf(sampleQuestion('choice'), 1)).not.toMatch(/"(?:a|b|c|d|q|r-q|s1)"/)
   })

@@ -27,6 +27,18 @@ export function inLanguage(question: Question, language: string): Question {
   return { ...mapQuestionHtml(question, (html, key) => texts[key] || html), language } as Question
 }
 
+/** The question as somebody reads it who asked for a language: in that one, if what is asked has been translated. */
+export function readIn(question: Question, language: string | null): Question {
+  const texts = language === null ? undefined : question.translations[language]
+  return texts?.stem || texts?.text ? inLanguage(question, language!) : question
+}
+
+/** As mapQuestionHtml, and the translations with it. */
+export function mapEveryHtml(question: Question, map: (html: string) => string): Question {
+  const mapped = mapQuestionHtml(question, map)
+  return { ...mapped, translations: Object.fromEntries(Object.entries(question.translations).map(([code, texts]) => [code, Object.fromEntries(Object.entries(texts).map(([key, text]) => [key, map(text)]))])) }
+}
+
 /** Keys of the texts that a language is missing. */
 export function untranslated(question: Question, language: string): string[] {
   const texts = question.translations[language] ?? {}

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { at, names, poolRow, questionRow, sampleContent, sampleRules, sampleStudent, sampleWindow } from '../../tests/fixtures/core'
+import { at, groupRow, names, poolRow, questionRow, sampleContent, sampleRules, sampleStudent, sampleWindow } from '../../tests/fixtures/core'
 import { scheduleFor } from '../schedule'
 import { checkQuiz, type Check } from './checks'
 import { applyEdit } from './edits'
@@ -23,6 +23,11 @@ const cases: [code: string, level: 'stop' | 'look', Row[], Partial<Rules>?][] = 
   ['unusable', 'stop', [poolRow('p', ['q1', 'q2', 'q20'], 3)]],
   ['unusable', 'stop', [questionRow('q99'), questionRow('q1')]],
   ['twice', 'stop', [questionRow('q1'), { ...questionRow('q1'), id: 'again' }]],
+  ['twice', 'stop', [questionRow('q1'), groupRow('g', ['q1', 'q2'])]],
+  ['twice', 'stop', [questionRow('q1'), groupRow('g', ['q1'])]],
+  ['unusable', 'stop', [groupRow('g', ['q1', 'q20'])]],
+  ['pool-short', 'stop', [questionRow('q1'), questionRow('q2'), groupRow('g', ['q1', 'q2', 'q3'], { draw: 2 })]],
+  ['pools-together', 'stop', [poolRow('a', ['q1', 'q2', 'q3'], 2), groupRow('g', ['q1', 'q2', 'q3'], { draw: 2 })]],
   ['pool-short', 'stop', [questionRow('q1'), poolRow('p', ['q1', 'q2'], 2)]],
   ['pools-together', 'stop', [poolRow('a', ['q1', 'q2', 'q3'], 2), poolRow('b', ['q1', 'q2', 'q3'], 2)]],
   ['no-window', 'stop', [questionRow('q1')], { windows: [] }],

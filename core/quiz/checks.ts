@@ -6,8 +6,8 @@ import { leaks, type Assigned } from '../release'
 import { latestEnd } from '../schedule/clock'
 import { facetLabels } from '../release/schema'
 import type { Edit } from './edits'
-import type { Quiz, Window } from './schema'
-import { allRows, fixedQuestions, poolRows, questionsUsed, rowPoints, rowSize } from './walk'
+import type { DrawRow, Quiz, Row, Window } from './schema'
+import { allRows, drawRows, fixedOf, fixedQuestions, questionsOf, questionsUsed, rowPoints, rowSize } from './walk'
 
 /** One edit; or, where only a person can choose, the place where they do. */
 export type Remedy = { label: string, edit: Edit } | { label: string, goTo: 'finder' | 'windows' }
@@ -49,42 +49,52 @@ function rowChecks({ content }: Quiz, context: CheckContext): Found {
     found.push(stop('no-points', 'compose', 'No question is worth a point', 'Give at least one row more than 0 points, or no grade can be formed.', { label: 'One point for each question', edit: { do: 'all', edits: allRows(content).filter((row) => row.type !== 'text').map((row) => ({ do: 'setRow', row: row.id, values: { points: 1 } })) } }))
   }
   for (const row of allRows(content)) {
-    const ids = row.type === 'question' ? [row.question] : row.type === 'pool' ? row.questions : []
+    const ids = questionsOf(row)
     const bad = ids.filter((id) => !context.questions.get(id)?.usable)
     if (!bad.length) continue
     const names = bad.slice(0, 3).map((id) => `“${context.questions.get(id)?.title ?? 'a question that is no longer in the bank'}”`)
     const keep = ids.filter((id) => !bad.includes(id))
-    const edit: Edit = row.type === 'pool' && keep.length ? { do: 'setRow', row: row.id, values: { questions: keep, draw: Math.min(row.draw, keep.length) } } : { do: 'removeRows', rows: [row.id] }
-    found.push(stop(`unusable:${row.id}`, 'compose', `${count(bad.length, 'question')} cannot be used`, `${list(names)} ${bad.length === 1 ? 'is' : 'are'} retired or not finished.`, { label: row.type === 'pool' && keep.length ? 'Take out of the pool' : 'Take out of the quiz', edit }))
+    const edit = without(row, bad)
+    found.push(stop(`unusable:${row.id}`, 'compose', `${count(bad.length, 'question')} cannot be used`, `${list(names)} ${bad.length === 1 ? 'is' : 'are'} retired or not finished.`, { label: keep.length ? `Take out of the ${row.type === 'pool' ? 'pool' : 'group'}` : 'Take out of the quiz', edit }))
   }
   return found
 }
 
 function duplicateChecks({ content }: Quiz, context: CheckContext): Found {
   const seen = new Set<string>()
-  const rows = allRows(content).flatMap((row) => {
-    if (row.type !== 'question') return []
-    if (seen.has(row.question)) return [row]
-    seen.add(row.question)
-    return []
+  return allRows(content).flatMap((row) => {
+    const again = fixedOf(row).filter((question) => seen.has(question))
+    fixedOf(row).forEach((question) => seen.add(question))
+    if (!again.length) return []
+    const names = list(again.slice(0, 3).map((question) => `“${context.questions.get(question)?.title ?? 'One question'}”`))
+    return [stop(`twice:${row.id}`, 'compose', 'A question stands twice', `${names} ${again.length === 1 ? 'is' : 'are'} on every paper by an earlier row already, and no paper holds a question twice.`, { label: 'Take out the second', edit: without(row, again) })]
   })
-  return rows.map((row) => stop(`twice:${row.id}`, 'compose', 'A question stands twice', `“${context.questions.get(row.question)?.title ?? 'One question'}” has two rows of its own, and no paper holds a question twice.`, { label: 'Take out the second', edit: { do: 'removeRows', rows: [row.id] } }))
 }
+
+/** Takes questions out of a row; a row that would be left empty goes. */
+function without(row: Row, questions: readonly string[]): Edit {
+  const keep = questionsOf(row).filter((question) => !questions.includes(question))
+  if (!keep.length || row.type === 'text' || row.type === 'question') return { do: 'removeRows', rows: [row.id] }
+  return { do: 'setRow', row: row.id, values: { questions: keep, draw: Math.min(row.draw, keep.length) } }
+}
+
+const nameOf = (row: DrawRow, other: string) => (row.type === 'stimulus' ? 'A stimulus group' : row.title ? `“${row.title}”` : other)
+const kindOfRow = (row: DrawRow) => (row.type === 'stimulus' ? 'group' : 'pool')
 
 function poolChecks({ content }: Quiz): Found {
   const claimed = new Set(fixedQuestions(content))
-  const pools = poolRows(content)
+  const pools = drawRows(content)
   const found: Found = []
   for (const row of pools) {
     const holds = row.questions.filter((question) => !claimed.has(question)).length
     if (holds >= row.draw) continue
-    found.push(stop(`pool-short:${row.id}`, 'compose', `A pool draws ${row.draw} of ${holds}`, `${row.title ? `“${row.title}”` : 'A pool'} holds ${count(holds, 'question')} that no fixed row claims, fewer than it draws.`, holds ? { label: `Draw ${holds}`, edit: { do: 'setRow', row: row.id, values: { draw: holds } } } : { label: 'Take out the pool', edit: { do: 'removeRows', rows: [row.id] } }))
+    found.push(stop(`pool-short:${row.id}`, 'compose', `A ${kindOfRow(row)} draws ${row.draw} of ${holds}`, `${nameOf(row, 'A pool')} holds ${count(holds, 'question')} that no fixed row claims, fewer than it draws.`, holds ? { label: `Draw ${holds}`, edit: { do: 'setRow', row: row.id, values: { draw: holds } } } : { label: `Take out the ${kindOfRow(row)}`, edit: { do: 'removeRows', rows: [row.id] } }))
   }
   if (found.length) return found
   const impossible = unsatisfiable(pools.map((row) => ({ id: row.id, holds: row.questions, draw: row.draw })), claimed)
   for (const id of impossible) {
     const row = pools.find((each) => each.id === id)!
-    found.push(stop(`pools-together:${id}`, 'compose', 'Pools take each other’s questions', `${row.title ? `“${row.title}”` : 'This pool'} shares questions with others, and together they draw more than they hold.`, row.draw > 1 ? { label: `Draw ${row.draw - 1}`, edit: { do: 'setRow', row: id, values: { draw: row.draw - 1 } } } : { label: 'Take out the pool', edit: { do: 'removeRows', rows: [id] } }))
+    found.push(stop(`pools-together:${id}`, 'compose', 'Pools take each other’s questions', `${nameOf(row, 'This pool')} shares questions with others, and together they draw more than they hold.`, row.draw > 1 ? { label: `Draw ${row.draw - 1}`, edit: { do: 'setRow', row: id, values: { draw: row.draw - 1 } } } : { label: `Take out the ${kindOfRow(row)}`, edit: { do: 'removeRows', rows: [id] } }))
   }
   return found
 }

@@ -21,7 +21,7 @@ export const edit = z.discriminatedUnion('do', [
   z.strictObject({ do: z.literal('moveSection'), section: id, after }),
   z.strictObject({ do: z.literal('removeSection'), section: id }),
   z.strictObject({ do: z.literal('addRows'), section: id, after, rows: z.array(row).min(1).max(300) }),
-  z.strictObject({ do: z.literal('setRow'), row: id, values: z.record(z.enum(['points', 'fixed', 'title', 'questions', 'draw', 'html', 'question']), z.unknown()) }),
+  z.strictObject({ do: z.literal('setRow'), row: id, values: z.record(z.enum(['points', 'fixed', 'title', 'questions', 'draw', 'order', 'html', 'question']), z.unknown()) }),
   z.strictObject({ do: z.literal('moveRow'), row: id, section: id, after }),
   z.strictObject({ do: z.literal('removeRows'), rows: z.array(id).min(1).max(300) }),
   /** Several edits as one step, so that undoing takes all of them back. */

@@ -2,5 +2,5 @@ export { applyEdit, conflict, changesRules, edit, EditError, touches, type Appli
 export { checkQuiz, type Check, type CheckContext } from './checks'
 export { newQuiz, blankContent, defaultRules, defaultRelease } from './blank'
 export { stateOf, stateLabels, mayBecome, type QuizState, type StoredState } from './state'
-export { allRows, fixedQuestions, poolRows, questionsUsed, rowPoints, rowSize } from './walk'
+export { allRows, drawRows, fixedQuestions, questionsOf, questionsUsed, rowPoints, rowSize } from './walk'
 export * from './schema'

@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { instant } from '../kit/instant'
 import { html } from '../question/html'
 import { id, points, question } from '../question/schema'
+import { stimulus } from '../question/stimulus'
 import { releaseRules } from '../release/schema'
 
 const title = z.string().trim().min(1, 'Give it a title.').max(160, 'A title has at most 160 characters.')
@@ -16,10 +17,22 @@ export const row = z.discriminatedUnion('type', [
     points,
     fixed: z.boolean().default(false),
   }),
+  // The questions of one stimulus stay together: all of them, or as many as are drawn.
+  z.strictObject({
+    type: z.literal('stimulus'), id, stimulus: id,
+    questions: z.array(id).min(1, 'A stimulus group holds at least one question.').max(200),
+    draw: z.int().min(1, 'A stimulus group gives at least one question.').max(200),
+    order: z.enum(['kept', 'shuffled']).default('kept'),
+    points,
+    fixed: z.boolean().default(false),
+  }),
   z.strictObject({ type: z.literal('text'), id, html }),
 ])
 export type Row = z.infer<typeof row>
 export type PoolRow = Extract<Row, { type: 'pool' }>
+export type GroupRow = Extract<Row, { type: 'stimulus' }>
+/** A row that holds questions of which a paper gets some. */
+export type DrawRow = PoolRow | GroupRow
 
 /** How much of a paper is shown at once. */
 export const pages = z.discriminatedUnion('by', [
@@ -111,6 +124,8 @@ export const edition = z.strictObject({
   /** Hexadecimal; seeds every paper. Never leaves the server. */
   secret: z.string().regex(/^[0-9a-f]{64}$/),
   questions: z.record(id, z.strictObject({ version: z.int(), question })),
+  /** What its questions share. */
+  stimuli: z.record(id, stimulus).default({}),
 })
 export type Edition = z.infer<typeof edition>
 

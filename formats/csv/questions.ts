@@ -3,7 +3,7 @@ import { kindLabels } from '../../core/question/kinds/labels'
 import { blankQuestion, kindOf, plainText, type KindName, type Question } from '../../core/question'
 import type { Nearness } from '../../core/question/kinds/number'
 import { asHtml } from '../html'
-import { brokenItem, readItem, UnreadableFile, type Bundle, type BundleItem } from '../bundle'
+import { brokenItem, onlyItems, readItem, UnreadableFile, type Bundle, type BundleItem } from '../bundle'
 
 /** Columns of the file, with what stands in them (docs/files.md). Order does not matter; unknown columns are told. */
 export const columns = ['kind', 'question', 'right', 'tolerance', 'unit', 'option_a', 'option_b', 'option_c', 'option_d', 'option_e', 'option_f', 'option_g', 'option_h', 'points', 'seconds', 'difficulty', 'objectives', 'tags', 'source', 'internal_name', 'comment_right', 'comment_wrong', 'comment', 'folder'] as const
@@ -74,7 +74,7 @@ export function readCsv(source: string): Bundle {
     return fault && fault.type === 'Quotes' ? brokenItem(`line ${i + 2}`, 'The quotation marks of this line do not close.') : rowItem(row, i + 2)
   })
   if (unknown.length && items[0]) items[0].notes.push(`Columns that are not known are left out: ${unknown.join(', ')}.`)
-  return { items, media: new Map() }
+  return onlyItems(items)
 }
 
 /** A header with a line for each of the commonest kinds. */

@@ -6,7 +6,7 @@ import { gfmTable } from 'micromark-extension-gfm-table'
 import { gfmTaskListItem } from 'micromark-extension-gfm-task-list-item'
 import { blankQuestion, type Question } from '../../core/question'
 import { escapeHtml, withMaths } from '../html'
-import { brokenItem, readItem, type Bundle, type BundleItem } from '../bundle'
+import { brokenItem, onlyItems, readItem, type Bundle, type BundleItem } from '../bundle'
 
 /**
  * Questions as Markdown: CommonMark with its task lists and tables, nothing else (docs/files.md has the whole of it).
@@ -34,7 +34,7 @@ export function readMarkdown(source: string): Bundle {
     } else blocks.push(block)
   }
   close()
-  return { items, media: new Map() }
+  return onlyItems(items)
 }
 
 const isUnderlined = (heading: Heading) => heading.depth === 2 && heading.position !== undefined && heading.position.end.line > heading.position.start.line

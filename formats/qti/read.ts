@@ -1,10 +1,12 @@
 import { blankQuestion, type KindName, type Question } from '../../core/question'
 import type { Nearness } from '../../core/question/kinds/number'
+import type { Vary } from '../../core/question/vary/schema'
 import type { Shape } from '../../core/kit/shapes'
 import { UnreadableFile } from '../bundle'
 import { withMaths } from '../html'
 import { childOf, childrenOf, isElement, textOf, within, type XmlElement } from '../xml'
 import { mapElements, toHtml } from './html'
+import { withoutTemplate } from './template-read'
 
 /** What was read of an item, and what of it has no place in Thistle. */
 export interface ReadItem { question: Question, identifier: string, notes: string[] }
@@ -115,7 +117,7 @@ function conditionsFor(context: Context, identifier: string): { node: XmlElement
   })
 }
 
-const asDecimal = (text: string): string => (/^-?\d{1,15}(\.\d{1,15})?$/.test(text.trim()) ? text.trim() : Number.isFinite(Number(text)) && text.trim() !== '' ? String(Number(text)) : refuse(`“${text.slice(0, 30)}” is not a number.`))
+const asDecimal = (text: string): string => (/^(?:\{=[^{}]{1,210}\})$/.test(text.trim()) ? text.trim() : /^-?\d{1,15}(\.\d{1,15})?$/.test(text.trim()) ? text.trim() : Number.isFinite(Number(text)) && text.trim() !== '' ? String(Number(text)) : refuse(`“${text.slice(0, 30)}” is not a number.`))
 
 function numberBody(context: Context, response: Declaration): Extract<Question, { kind: 'number' }>['body'] {
   const blank = blankQuestion('number').body as Extract<Question, { kind: 'number' }>['body']
@@ -252,16 +254,21 @@ function found(context: Context, nodes: XmlElement[]): Found {
 }
 
 /** Reads an assessment item in the names of 2.x. @throws UnreadableFile with the reason why this item cannot be had */
-export function readItemTree(item: XmlElement): ReadItem {
+export function readItemTree(tree: XmlElement): ReadItem {
+  const notes: string[] = []
+  const template = tree.name === 'assessmentItem' ? withoutTemplate(tree, notes) : null
+  return readWhole(template?.item ?? tree, template?.vary ?? null, notes)
+}
+
+function readWhole(item: XmlElement, vary: Vary | null, notes: string[]): ReadItem {
   if (item.name !== 'assessmentItem') return refuse('This is not an assessment item.')
   const body = childOf(item, 'itemBody') ?? refuse('The item has no body.')
   if (item.attributes.adaptive === 'true') return refuse('Adaptive items, which take several answers in turn, have no like here.')
-  if (childOf(item, 'templateDeclaration')) return refuse('Items with templates of their own cannot be read yet.')
   const nodes = interactions.flatMap((name) => within(body, name))
   if (!nodes.length) return refuse('The item asks nothing.')
   const strange = nodes.find((node) => !known.has(node.name))
   if (strange) return refuse(`The interaction “${strange.name}” has no like here.`)
-  const context: Context = { item, body, declarations: new Map(childrenOf(item, 'responseDeclaration').map(declarationOf).map((each) => [each.identifier, each])), notes: [] }
+  const context: Context = { item, body, declarations: new Map(childrenOf(item, 'responseDeclaration').map(declarationOf).map((each) => [each.identifier, each])), notes }
   const { kind, body: questionBody } = found(context, nodes)
   const prompt = within(body, 'prompt')[0]
   const feedback = (name: string) => childrenOf(item, 'modalFeedback').filter((each) => each.attributes.identifier === name).map((each) => toHtml(each.children.filter((child) => !isElement(child) || child.name !== 'contentBody').concat(childrenOf(each, 'contentBody').flatMap((each_) => each_.children)))).join('')
@@ -273,6 +280,6 @@ export function readItemTree(item: XmlElement): ReadItem {
   const title = item.attributes.title ?? ''
   return {
     identifier: item.attributes.identifier ?? '', notes: context.notes,
-    question: { ...blank, stem, body: questionBody, language: /^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/.test(language) ? language : 'en', internalName: title.slice(0, 160), comments: { right: feedback('right'), wrong: feedback('wrong'), general: feedback('general') + others.map((each) => toHtml(each.children)).join('') } } as Question,
+    question: { ...blank, vary, stem, body: questionBody, language: /^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/.test(language) ? language : 'en', internalName: title.slice(0, 160), comments: { right: feedback('right'), wrong: feedback('wrong'), general: feedback('general') + others.map((each) => toHtml(each.children)).join('') } } as Question,
   }
 }

@@ -4,6 +4,7 @@ import { kindOf, type Question } from '../../core/question'
 import { element, type XmlElement } from '../xml'
 import { mapElements, parseHtml } from './html'
 import { namespaces, templates, toVersion3, type QtiVersion } from './names'
+import { withTemplate } from './template-write'
 
 type Node = XmlElement | string
 /** What an item's kind puts into it. */
@@ -189,8 +190,12 @@ function partsOf(question: Question): Parts {
 /** Maths as MathML is in no question's own text; its TeX travels in words between dollar signs, which every reader shows. */
 const portable = (tree: XmlElement): XmlElement => ({ ...tree, children: mapElements(tree.children, (node) => (node.attributes['data-latex'] !== undefined ? element('span', {}, `$${node.attributes['data-latex']}$`) : node)) })
 
-/** One question as an assessment item (1EdTech QTI). @param question instanced: QTI's own templates are not written */
-export function writeItem(question: Question, identifier: string, version: QtiVersion): XmlElement {
+/**
+ * One question as an assessment item (1EdTech QTI). One that varies becomes an item with a template.
+ * @param shared the stimulus that it refers to (2.2 and 3.0)
+ * @throws NotSayable | ExpressionError where QTI cannot say how it varies: write an instance then
+ */
+export function writeItem(question: Question, identifier: string, version: QtiVersion, shared?: { identifier: string, href: string }): XmlElement {
   const { declarations, body, processing } = partsOf(question)
   const outcomes = [element('outcomeDeclaration', { identifier: 'SCORE', cardinality: 'single', baseType: 'float', normalMaximum: version === '2.1' ? null : 1 }, element('defaultValue', {}, value(0)))]
   const feedback = ([['right', question.comments.right], ['wrong', question.comments.wrong], ['general', question.comments.general]] as const).filter(([, html]) => html)
@@ -199,8 +204,9 @@ export function writeItem(question: Question, identifier: string, version: QtiVe
   if (template) processing!.attributes.template = templates(version, template as 'map_response')
   const tree = element('assessmentItem', {
     'identifier': identifier, 'title': question.internalName || kindOf(question.kind).label, 'adaptive': false, 'timeDependent': false, 'xml:lang': question.language, 'toolName': 'Thistle', 'toolVersion': '1',
-  }, declarations, outcomes, element('itemBody', {}, body), processing, feedback.map(([name, html]) => element('modalFeedback', { outcomeIdentifier: 'FEEDBACK', identifier: name, showHide: 'show' }, parseHtml(html))))
-  const finished = portable(tree)
+  }, declarations, outcomes, shared ? element('assessmentStimulusRef', shared) : null, element('itemBody', {}, body), processing, feedback.map(([name, html]) => element('modalFeedback', { outcomeIdentifier: 'FEEDBACK', identifier: name, showHide: 'show' }, parseHtml(html))))
+  const portableTree = portable(tree)
+  const finished = question.vary ? withTemplate(portableTree, question.vary) : portableTree
   const named = version === '3.0' ? toVersion3(finished) : finished
   return { ...named, attributes: { xmlns: namespaces[version], ...named.attributes } }
 }

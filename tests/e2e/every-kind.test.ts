@@ -64,7 +64,7 @@ const cases: Case[] = [
       for (let i = 0; i < steps; i++) await page.keyboard.press('ArrowRight')
       await page.keyboard.press('Shift+Control+ArrowRight')
       // The editor hears of a selection a moment after the browser has made it.
-      await page.waitForFunction(() => !([...document.querySelectorAll('.ProseMirror')].find((each) => each.getAttribute('aria-label') === 'Text with gaps') as unknown as { editor: { state: { selection: { empty: boolean } } } }).editor.state.selection.empty)
+      await expect.poll(() => page.evaluate(() => ([...document.querySelectorAll('.ProseMirror')].find((each) => each.getAttribute('aria-label') === 'Text with gaps') as unknown as { editor: { state: { selection: { empty: boolean } } } }).editor.state.selection.empty)).toBe(false)
       await page.getByRole('button', { name: 'Gap', exact: true }).click()
       await page.getByRole('button', { name: 'No gap' }).waitFor()
     }

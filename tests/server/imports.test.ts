@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { writeThistle } from '../../formats/json/thistle'
-import { writePackage } from '../../formats/qti/package'
+import { writePackage } from '../../formats/qti/package-write'
 import type { Question } from '../../core/question'
 import type { Database } from '../../server/database/database'
 import { loadQuestion } from '../../server/domain/bank/questions'
@@ -53,7 +53,7 @@ describe('bringing questions in', () => {
     await takeAll(second.id, 3)
     const hit = (await searchQuestions(db, maren, searchQuery.parse({ words: 'sheepshank' }))).hits[0]!
     expect(hit).toMatchObject({ version: 2, points: 3, objectives: ['obj-1-1'] })
-    expect(await undoImport(db, maren, second.id, later(4))).toEqual({ removed: 2, kept: 0 })
+    expect(await undoImport(db, maren, second.id, later(4))).toEqual({ removed: 2, kept: 0, quizzes: 0 })
     expect((await loadQuestion(db, maren, hit.id)).question.points).toBe(1)
     expect(await total('rolling hitch')).toBe(1)
   })
@@ -75,7 +75,7 @@ describe('bringing questions in', () => {
     await createQuiz(db, maren, 'Knots', later(3), 'quiz-knots')
     const { quiz } = await loadQuiz(db, 'quiz-knots')
     await makeEdit(db, maren, 'quiz-knots', 0, 'knots.1', { do: 'addRows', section: quiz.content.sections[0]!.id, after: null, rows: [{ type: 'question', id: 'r1', question: hits[0]!.id, points: 1, fixed: false }] }, later(3))
-    expect(await undoImport(db, maren, batch.id, later(4))).toEqual({ removed: 0, kept: 1 })
+    expect(await undoImport(db, maren, batch.id, later(4))).toEqual({ removed: 0, kept: 1, quizzes: 0 })
     expect(await total('clove')).toBe(1)
   })
   it('cleans what it brings: no script, no foreign address, no maths that cannot be read', async () => {
@@ -121,7 +121,7 @@ describe('plain text while it is typed', () => {
 
 it('a package of 600 goes in at a good rate and whole', async () => {
   const entries = Array.from({ length: 600 }, (_, i) => ({ id: `r${i}`, folder: ['Rate'], objectives: [], question: question(`Rate of the halyard ${i}`) }))
-  const batch = await stage(writePackage(entries, new Map(), '2.2'), 'rate.zip')
+  const batch = await stage(writePackage(entries, { media: new Map() }, '2.2'), 'rate.zip')
   await takeAll(batch.id, 600)
   expect(await total('halyard')).toBe(600)
 })

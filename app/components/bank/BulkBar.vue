@@ -25,13 +25,7 @@ async function undo(id: string) {
 }
 async function download(as: string) {
   problem.value = ''
-  const reply = await fetch('/api/questions/file', { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ questions: chosen, as }) })
-  if (!reply.ok) { problem.value = ((await reply.json()) as { detail?: string }).detail ?? 'The file could not be written.'; return }
-  const link = document.createElement('a')
-  link.href = URL.createObjectURL(await reply.blob())
-  link.download = /filename="([^"]+)"/.exec(reply.headers.get('content-disposition') ?? '')?.[1] ?? 'questions'
-  link.click()
-  URL.revokeObjectURL(link.href)
+  try { await downloadFile('questions/file', { questions: chosen, as }) } catch (error) { problem.value = sentenceOf(error) }
 }
 const value = (event: Event) => { const select = event.target as HTMLSelectElement; const chosenValue = select.value; select.value = ''; return chosenValue }
 </script>

@@ -4,7 +4,8 @@ import type { Fate } from '~~/server/domain/imports/stage'
 
 /** What would come in, item by item; which of it is taken; how far it is; and the way back. */
 const { flow } = defineProps<{ flow: ReturnType<typeof useImport> }>()
-const { batch, chosen, problem, undone } = flow
+const { batch, chosen, quizzes, problem, undone } = flow
+function toggleQuiz(index: number) { const next = new Set(quizzes.value); if (!next.delete(index)) next.add(index); quizzes.value = next }
 const only = ref<Fate | null>(null)
 const counts = computed(() => Object.entries(fateWords).map(([fate, words]) => ({ fate: fate as Fate, words, n: batch.value?.items.filter((item) => item.fate === fate).length ?? 0 })).filter(({ n }) => n))
 const shown = computed(() => batch.value?.items.map((item, index) => ({ item, index })).filter(({ item }) => !only.value || item.fate === only.value).slice(0, 300) ?? [])
@@ -26,12 +27,15 @@ const tones: Record<Fate, string> = { new: 'text-green', changed: 'text-petrol',
       <progress class="w-full accent-petrol" :value="batch.progress" :max="batch.total" :aria-label="`${batch.progress} of ${batch.total}`" />
       <button type="button" class="btn mt-2" :disabled="batch.state === 'stopping'" @click="flow.stop()">Stop</button>
     </div>
-    <div v-else-if="batch.state === 'done'" class="note-good mb-4 flex flex-wrap items-center gap-3"><strong>{{ batch.total }} {{ batch.total === 1 ? 'question is' : 'questions are' }} in the bank.</strong><NuxtLink class="link" to="/bank">Go to the bank</NuxtLink><button type="button" class="btn" @click="flow.undo()">Take all of it back</button></div>
+    <div v-else-if="batch.state === 'done'" class="note-good mb-4 flex flex-wrap items-center gap-3"><strong>{{ batch.total }} {{ batch.total === 1 ? 'question is' : 'questions are' }} in the bank.</strong><NuxtLink class="link" to="/bank">Go to the bank</NuxtLink><NuxtLink v-for="quiz in batch.quizzes" :key="quiz.id" class="link" :to="`/quizzes/${quiz.id}/compose`">Open the quiz “{{ quiz.title }}”</NuxtLink><button type="button" class="btn" @click="flow.undo()">Take all of it back</button></div>
     <p v-else-if="batch.state === 'undone'" class="note-look mb-4" role="status">{{ undone }}</p>
     <div v-else class="mb-4 flex flex-wrap items-center gap-3">
       <button type="button" class="btn btn-main" :disabled="!chosen.size" @click="flow.take()">Bring in {{ chosen.size }} {{ chosen.size === 1 ? 'question' : 'questions' }}</button>
       <span class="text-soft">Nothing is in the bank yet.</span>
     </div>
+    <ul v-if="batch.state === 'staged' && batch.tests.length" class="mb-4 border-y border-rule bg-sheet px-3 py-2" aria-label="Tests in the file">
+      <li v-for="(test, index) in batch.tests" :key="index"><label class="flex items-center gap-2"><input type="checkbox" class="size-4 accent-petrol" :checked="quizzes.has(index)" @change="toggleQuiz(index)"> make the test “{{ test.title }}” a quiz of {{ test.questions }} questions, in draft</label><p v-for="note in test.notes" :key="note" class="ml-6 text-[0.9375rem] text-amber">{{ note }}</p></li>
+    </ul>
     <div class="flex flex-wrap items-center gap-2">
       <button type="button" class="tag" :aria-pressed="only === null" @click="only = null">all {{ batch.items.length }}</button>
       <button v-for="each in counts" :key="each.fate" type="button" class="tag" :aria-pressed="only === each.fate" @click="only = each.fate">{{ each.n }} {{ each.words }}</button>

@@ -11,8 +11,6 @@ const texts = computed(() => [...textsOf(question)])
 const languages = computed(() => Object.keys(question.translations))
 const missing = computed(() => new Set(language.value ? untranslated(question, language.value) : []))
 const problem = ref('')
-const names = new Intl.DisplayNames('en', { type: 'language' })
-const nameOf = (code: string) => { try { return names.of(code) ?? code } catch { return code } }
 function addLanguage() {
   const code = other.value.trim()
   problem.value = ''
@@ -39,11 +37,11 @@ const labelOf = (key: string) => labels[key] ?? key.replaceAll(':', ' ')
     </div>
   </details>
   <details>
-    <summary class="small-head">Languages: {{ [question.language, ...languages].map(nameOf).join(', ') }}</summary>
+    <summary class="small-head">Languages: {{ [question.language, ...languages].map(languageName).join(', ') }}</summary>
     <div class="mt-3 space-y-3">
       <div class="flex flex-wrap items-end gap-3">
         <label class="text-[0.8125rem] text-soft">Written in<input class="field block w-24! py-1" maxlength="20" :value="question.language" @change="emit('set', { language: ($event.target as HTMLInputElement).value.trim() || 'en' })"></label>
-        <label v-if="languages.length" class="text-[0.8125rem] text-soft">Translate into<select v-model="language" class="field block py-1"><option value="">choose …</option><option v-for="code in languages" :key="code" :value="code">{{ nameOf(code) }}{{ untranslated(question, code).length ? ` (${untranslated(question, code).length} texts missing)` : '' }}</option></select></label>
+        <label v-if="languages.length" class="text-[0.8125rem] text-soft">Translate into<select v-model="language" class="field block py-1"><option value="">choose …</option><option v-for="code in languages" :key="code" :value="code">{{ languageName(code) }}{{ untranslated(question, code).length ? ` (${untranslated(question, code).length} texts missing)` : '' }}</option></select></label>
         <form class="flex items-end gap-2" @submit.prevent="addLanguage"><label class="text-[0.8125rem] text-soft">Another language<input v-model="other" class="field block w-24! py-1" placeholder="nl" maxlength="20"></label><button class="btn py-1">Add</button></form>
       </div>
       <p v-if="problem" role="alert" class="note-stop">{{ problem }}</p>
@@ -51,7 +49,7 @@ const labelOf = (key: string) => labels[key] ?? key.replaceAll(':', ' ')
         <div v-for="[key, html] in texts" :key="key">
           <span class="label">{{ labelOf(key) }}<span v-if="missing.has(key)" class="ml-2 text-amber">missing</span></span>
           <WrittenText :html="html" class="mb-1 text-[0.9375rem] text-soft" />
-          <RichText slim :label="`${labelOf(key)} in ${nameOf(language)}`" :language="language" :model-value="question.translations[language]?.[key] ?? ''" @update:model-value="translate(key, $event)" />
+          <RichText slim :label="`${labelOf(key)} in ${languageName(language)}`" :language="language" :model-value="question.translations[language]?.[key] ?? ''" @update:model-value="translate(key, $event)" />
         </div>
       </template>
     </div>

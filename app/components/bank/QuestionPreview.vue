@@ -5,7 +5,7 @@ import type { SealedBody } from '~~/core/question/kinds/kind'
 import type { Response } from '~/components/paper/response'
 
 /** The question as a student would see it, kept up as it is written; an answer can be tried. Nothing is kept. */
-const { question } = defineProps<{ question: Question }>()
+const { question, shared = '' } = defineProps<{ question: Question, /** What it shares with others. */ shared?: string }>()
 const emit = defineEmits<{ instances: [Preview['instances']] }>()
 interface Preview { instances: { values: Record<string, string>, stem: string, key: string }[], stem: string, body: SealedBody, points: number, faults: string[], result: { points: number | null, share: number | null, unreadable: string | null, comments: string[], key: string } | null }
 
@@ -38,6 +38,7 @@ const verdict = computed(() => {
   <section aria-label="As a student sees it">
     <h2 class="small-head border-b border-rule pb-1">As a student sees it</h2>
     <p v-if="problem" role="alert" class="note-stop mt-3">{{ problem }}</p>
+    <StimulusBox v-if="shared" :html="shared" label="Shared with other questions" class="mt-3 max-h-80 overflow-y-auto" />
     <div v-if="preview" class="mt-3">
       <p class="text-[0.9375rem] text-soft">Question 1 · {{ preview.points }} {{ preview.points === 1 ? 'point' : 'points' }}</p>
       <WrittenText id="preview-stem" :html="preview.stem || (preview.body.asks === 'gaps' ? '' : '<p>…</p>')" :language="question.language" class="mb-4 text-xl" />

@@ -16,6 +16,7 @@ const inWords = computed(() => !question.question || asks.value === 'number' || 
 
 <template>
   <article class="border-b border-rule py-5" :aria-labelledby="`n-${question.item}`">
+    <StimulusBox v-if="question.stimulus" :html="question.stimulus.html" :language="question.stimulus.language" :label="`From question ${question.number} on`" class="mb-5" />
     <p :id="`n-${question.item}`" class="flex flex-wrap gap-x-3 text-[0.9375rem] text-soft">
       <span>Question {{ question.number }}</span>
       <template v-if="question.mark">

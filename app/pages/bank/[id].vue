@@ -10,7 +10,7 @@ const route = useRoute()
 const id = computed(() => String(route.params.id))
 const isNew = computed(() => id.value === 'new')
 const asked = String(route.query.kind ?? 'choice')
-const question = ref<Question>(blankQuestion(asked in kindLabels ? asked as KindName : 'choice'))
+const question = ref<Question>({ ...blankQuestion(asked in kindLabels ? asked as KindName : 'choice'), stimulus: route.query.stimulus ? String(route.query.stimulus) : null })
 const detail = shallowRef<QuestionDetail | null>(null)
 const problem = ref('')
 const kept = ref('')
@@ -41,6 +41,7 @@ onBeforeRouteLeave(() => !changed.value || busy.value || window.confirm('What yo
 
 const set = (values: Partial<Question>) => { question.value = { ...question.value, ...values } as Question }
 const setBody = (values: object) => { question.value = { ...question.value, body: { ...question.value.body, ...values } } as Question }
+const shared = ref('')
 const instances = shallowRef<{ values: Record<string, string>, stem: string, key: string }[]>([])
 const number = (event: Event) => Number((event.target as HTMLInputElement).value)
 
@@ -53,7 +54,7 @@ async function keep(another = false) {
       announce(made.state === 'work' ? 'Kept as “in work”: it cannot be marked yet.' : 'Kept in the bank.')
       kept.value = JSON.stringify(question.value)
       if (another) {
-        question.value = { ...blankQuestion(question.value.kind), objectives: question.value.objectives, difficulty: question.value.difficulty, points: question.value.points, seconds: question.value.seconds, tags: question.value.tags }
+        question.value = { ...blankQuestion(question.value.kind), stimulus: question.value.stimulus, objectives: question.value.objectives, difficulty: question.value.difficulty, points: question.value.points, seconds: question.value.seconds, tags: question.value.tags }
         kept.value = JSON.stringify(question.value)
         window.scrollTo({ top: 0 })
       } else await navigateTo(`/bank/${made.id}`, { replace: true })
@@ -91,6 +92,7 @@ async function retire(retired: boolean) {
     <p v-if="detail?.mayWrite === false" class="note-look mt-3">This question is shared with you for reading. Write another like it to have one of your own.</p>
     <div class="mt-5 grid gap-x-12 gap-y-10 lg:grid-cols-[1.35fr_1fr]">
       <div class="space-y-6">
+        <StimulusPicker :chosen="question.stimulus" @update:chosen="set({ stimulus: $event })" @shown="shared = $event" />
         <div>
           <span class="label mb-1">{{ question.kind === 'gaps' ? 'What to do (may be left out)' : 'Question' }}</span>
           <RichText label="Question" :language="question.language" :model-value="question.stem" @update:model-value="set({ stem: $event })" />
@@ -117,7 +119,7 @@ async function retire(retired: boolean) {
         <MoreAbout :question="question" @set="set" />
         <AroundQuestion v-if="detail" :key="`${detail.id}.${detail.version}`" :detail="detail" @look="load" @changed="reload" />
       </div>
-      <QuestionPreview class="lg:sticky lg:top-4 lg:self-start" :question="question" @instances="instances = $event" />
+      <QuestionPreview class="lg:sticky lg:top-4 lg:self-start" :question="question" :shared="shared" @instances="instances = $event" />
     </div>
   </main>
 </template>

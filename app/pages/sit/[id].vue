@@ -1,8 +1,7 @@
 <script setup lang="ts">
 import { onKeyStroke, useEventListener } from '@vueuse/core'
 import { clockTime } from '~~/core/kit/words'
-import { pointsText } from '~~/core/kit/points-text'
-import type { SheetQuestion } from '~~/core/paper/schema'
+import type { SheetEntry, SheetQuestion } from '~~/core/paper/schema'
 import { keepRecordingKey } from '~/components/paper/response'
 
 definePageMeta({ layout: 'bare' })
@@ -42,6 +41,28 @@ const flagged = computed(() => new Set(Object.entries(sitting.answers).filter(([
 const isForward = computed(() => sitting.opened?.sheet.movement === 'forward')
 const visibleSections = computed(() => sitting.opened?.sheet.sections
   .map((section) => ({ ...section, entries: section.entries.filter((entry) => entry.page === sitting.page) })).filter((section) => section.entries.length) ?? [])
+/** Neighbours that share a stimulus stand beside it together. */
+function runsOf(entries: SheetEntry[]) {
+  const runs: { stimulus: number | null, entries: SheetEntry[] }[] = []
+  for (const entry of entries) {
+    const stimulus = entry.type === 'question' ? entry.stimulus : null
+    const last = runs.at(-1)
+    if (last && last.stimulus === stimulus) last.entries.push(entry)
+    else runs.push({ stimulus, entries: [entry] })
+  }
+  return runs.map((run) => {
+    const numbers = run.entries.flatMap((entry) => (entry.type === 'question' ? entry.number : []))
+    return { ...run, shared: run.stimulus === null ? undefined : sitting.opened!.sheet.stimuli[run.stimulus], label: numbers.length > 1 ? `For questions ${numbers[0]} to ${numbers.at(-1)}` : `For question ${numbers[0]}` }
+  })
+}
+const isWide = computed(() => visibleSections.value.some((section) => section.entries.some((entry) => entry.type === 'question' && entry.stimulus !== null)))
+const languages = computed(() => sitting.opened?.sheet.languages ?? [])
+async function readIn(language: string) {
+  try {
+    await sitting.flush()
+    await sitting.open(id, language || null)
+  } catch (error) { announce(sentenceOf(error)) }
+}
 const pages = computed(() => sitting.opened?.sheet.pages ?? 1)
 const unanswered = computed(() => sitting.questions.filter((question) => !answered.value.has(question.id)))
 const kept = computed(() => {
@@ -123,6 +144,8 @@ async function timeIsUp() {
         <span class="hidden text-soft md:inline">{{ visibleSections[0]?.title }}</span>
         <div class="ml-auto flex flex-wrap items-center gap-x-4 gap-y-1">
           <span class="text-[0.875rem]" :class="kept.tone" role="status">{{ kept.words }}</span>
+          <label v-if="languages.length > 1" class="text-[0.875rem] text-soft">Read in
+            <select class="field inline-block w-auto! py-0.5" :value="sitting.opened.sheet.language ?? ''" @change="readIn(($event.target as HTMLSelectElement).value)"><option value="">the language of each question</option><option v-for="code in languages" :key="code" :value="code">{{ languageName(code) }}</option></select></label>
           <SittingClock :deadline="sitting.clock?.deadline ?? null" :started-with="startedWith" :at-deadline="sitting.clock?.atDeadline ?? 'handIn'" @over="timeIsUp" />
           <button class="btn" :disabled="!sitting.canWrite" @click="asking = true">Hand in…</button>
         </div>
@@ -138,7 +161,7 @@ async function timeIsUp() {
       <aside class="hidden border-r border-rule px-4 py-5 md:block">
         <RowLine class="sticky top-20" :sheet="sitting.opened.sheet" :answered="answered" :flagged="flagged" :here="here" :closed-before="isForward ? sitting.page : 0" @go="goTo" />
       </aside>
-      <main id="main" class="w-full max-w-4xl px-5 py-6 md:px-14">
+      <main id="main" class="w-full px-5 py-6" :class="isWide ? 'max-w-7xl md:px-8' : 'max-w-4xl md:px-14'">
         <details class="mb-4 border-b border-rule pb-2 md:hidden">
           <summary class="text-soft">{{ answered.size }} of {{ sitting.questions.length }} answered</summary>
           <RowLine class="mt-3" :sheet="sitting.opened.sheet" :answered="answered" :flagged="flagged" :here="here" :closed-before="isForward ? sitting.page : 0" @go="goTo" />
@@ -146,31 +169,15 @@ async function timeIsUp() {
         <section v-for="section in visibleSections" :key="section.title" class="mb-8">
           <h2 v-if="visibleSections.length > 1 || section.intro" class="mb-2 text-xl">{{ section.title }}</h2>
           <WrittenText v-if="section.intro" :html="section.intro" class="mb-5 text-soft" />
-          <template v-for="(entry, index) in section.entries" :key="entry.type === 'question' ? entry.id : index">
-            <WrittenText v-if="entry.type === 'text'" :html="entry.html" class="mb-6 text-lg" />
-            <article v-else :id="`q-${entry.id}`" tabindex="-1" class="mb-10 scroll-mt-24 outline-none" :aria-labelledby="`n-${entry.id}`" @focusin="here = entry.id">
-              <p :id="`n-${entry.id}`" class="text-[0.9375rem]" :class="here === entry.id ? 'text-bloom' : 'text-soft'">Question {{ entry.number }} · {{ pointsText(entry.points) }} {{ entry.points === 1 ? 'point' : 'points' }}</p>
-              <WrittenText :id="`s-${entry.id}`" :html="entry.stem" :language="entry.language" class="mb-4 mt-0.5 text-xl" />
-              <AnswerField
-                :body="entry.body" :name="entry.id" :labelledby="`s-${entry.id}`" :model-value="sitting.answers[entry.id]?.response ?? null" :readonly="!sitting.canWrite" :struck="sitting.struck[entry.id] ?? []" :language="entry.language"
-                @update:model-value="sitting.change(entry.id, { response: $event })"
-              >
-                <template #beside="{ option, letter }">
-                  <button type="button" class="btn btn-quiet min-w-9 px-1.5 text-[0.8125rem]" :aria-pressed="(sitting.struck[entry.id] ?? []).includes(option)" :aria-label="`Strike out ${letter}`" title="Strike out" @click="sitting.strike(entry.id, option)">
-                    <span aria-hidden="true" class="line-through">{{ letter }}</span>
-                  </button>
-                </template>
-              </AnswerField>
-              <QuestionTools v-if="entry.tools.length" :tools="entry.tools" :paper="`${id}:${entry.id}`" />
-              <div class="-ml-2 mt-1.5 flex flex-wrap gap-x-3">
-                <button
-                  type="button" class="btn btn-quiet text-[0.9375rem]" :class="flagged.has(entry.id) && 'text-bloom!'" :aria-pressed="flagged.has(entry.id)" :disabled="!sitting.canWrite"
-                @click="sitting.change(entry.id, { flagged: !flagged.has(entry.id) })"
-                ><span aria-hidden="true">⚑</span> {{ flagged.has(entry.id) ? 'Marked to come back to' : 'Come back to this' }}</button>
-                <button v-if="entry.body.asks === 'one' && answered.has(entry.id) && sitting.canWrite" type="button" class="btn btn-quiet text-[0.9375rem]" @click="sitting.change(entry.id, { response: null })">Clear my choice</button>
-              </div>
-            </article>
-          </template>
+          <div v-for="(run, index) in runsOf(section.entries)" :key="index" :class="run.shared && 'lg:grid lg:grid-cols-2 lg:items-start lg:gap-10'">
+            <StimulusBox v-if="run.shared" :html="run.shared.html" :language="run.shared.language" :label="run.label" class="mb-6 lg:sticky lg:top-20 lg:max-h-[calc(100dvh-6.5rem)] lg:overflow-y-auto" />
+            <div>
+              <template v-for="(entry, place) in run.entries" :key="entry.type === 'question' ? entry.id : place">
+                <WrittenText v-if="entry.type === 'text'" :html="entry.html" class="mb-6 text-lg" />
+                <SittingQuestion v-else :entry="entry" :here="here === entry.id" :paper="id" @here="here = entry.id" />
+              </template>
+            </div>
+          </div>
         </section>
         <nav v-if="pages > 1" aria-label="Pages" class="flex items-center justify-between border-t border-rule pt-4">
           <button class="btn" :disabled="sitting.page === 0 || isForward" @click="turnTo(sitting.page - 1)">Previous page</button>

@@ -3,12 +3,19 @@ import type { Values } from './schema'
 
 /** Decimal arithmetic of forty digits: a key of 0.1 + 0.2 is 0.3. */
 const math = create(all!, { number: 'BigNumber', precision: 40 })
+const equalNumbers = math.equal
+/** Words are compared as well: wind == "north". */
+const equal = (a: unknown, b: unknown): boolean => (typeof a === 'string' || typeof b === 'string' ? a === b : equalNumbers(a as BigNumber, b as BigNumber) as boolean)
+math.import({ equal, unequal: (a: unknown, b: unknown) => !equal(a, b) }, { override: true })
 
 /** Everything that may be called. Nothing here reaches outside, and nothing grows without bound. */
 const functions = new Set(['abs', 'ceil', 'floor', 'round', 'fix', 'sqrt', 'cbrt', 'exp', 'log', 'log10', 'sin', 'cos', 'tan', 'asin', 'acos', 'atan', 'atan2', 'min', 'max', 'mod', 'gcd', 'lcm', 'sign', 'hypot', 'pow', 'rad', 'deg'])
 const constants = new Set(['pi', 'e', 'true', 'false'])
 const nodes = new Set(['ConstantNode', 'SymbolNode', 'OperatorNode', 'ParenthesisNode', 'FunctionNode', 'ConditionalNode', 'RelationalNode'])
 const operators = new Set(['+', '-', '*', '/', '^', '%', 'mod', '<', '<=', '>', '>=', '==', '!=', 'and', 'or', 'not'])
+
+/** Names that mean something by themselves, so that no variable can have them. */
+export const takenNames: ReadonlySet<string> = new Set([...functions, ...constants, 'and', 'or', 'not'])
 
 /** A computation that cannot be made; the sentence is for authors. */
 export class ExpressionError extends Error {
@@ -48,6 +55,15 @@ function compiled(source: string): Compiled {
   known.set(source, result)
   return result
 }
+
+/** What of a parsed computation can be read by others; which parts there are depends on its type. */
+export interface ExpressionNode {
+  type: string, name?: string, value?: unknown, op?: string, content?: ExpressionNode, fn?: ExpressionNode, args?: ExpressionNode[]
+  conditionals?: string[], params?: ExpressionNode[], condition?: ExpressionNode, trueExpr?: ExpressionNode, falseExpr?: ExpressionNode
+}
+
+/** A computation as parsed, once it has been found harmless. @throws ExpressionError */
+export const parsed = (source: string): ExpressionNode => compiled(source).node as unknown as ExpressionNode
 
 /** Names that a computation uses. @throws ExpressionError */
 export function namesIn(source: string): string[] {

@@ -2,7 +2,7 @@ import { seededRandom } from '../../kit/random'
 import { kindOf } from '../kinds'
 import type { Question } from '../schema'
 import { mapQuestionHtml } from '../texts'
-import { ExpressionError, namesIn } from './expression'
+import { ExpressionError, namesIn, takenNames } from './expression'
 import { instanceOf } from './instance'
 import { drawValues, sizeOf } from './sample'
 import { hasPlaceholder, type Values, type Vary } from './schema'
@@ -21,6 +21,7 @@ function variableFaults(vary: Vary): string[] {
   const faults: string[] = []
   const before = new Set<string>()
   for (const { name, over } of vary.variables) {
+    if (takenNames.has(name)) faults.push(`“${name}” has a meaning of its own in computations. Give the variable another name.`)
     if (before.has(name)) faults.push(`There are two variables “${name}”. Rename one.`)
     if (sizeOf({ name, over }) === 0) faults.push(`“${name}” has no value: its steps lead nowhere.`)
     if (sizeOf({ name, over }) > 1_000_000) faults.push(`“${name}” takes more than a million values. Use larger steps.`)

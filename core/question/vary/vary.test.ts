@@ -31,9 +31,14 @@ describe('computations', () => {
   })
   it('conditions are comparisons', () => {
     expect(holds('a < b and a != 1', { a: '2', b: '3' })).toBe(true)
+    expect(holds('wind == "north"', { wind: 'north' }) && holds('wind != "north"', { wind: 'south' })).toBe(true)
     expect(() => holds('a + 1', { a: '2' })).toThrow(/no condition/)
   })
   it('names what it uses', () => expect(namesIn('round(speed * hours, 1) + pi')).toEqual(['speed', 'hours']))
+})
+
+it('a variable cannot have a name that means something by itself', () => {
+  expect(questionFaults(varying({ stem: '<p>{= e} and {= pi}?</p>', vary: { variables: [{ name: 'e', over: { by: 'list', values: ['2', '3'] } }, ...vary.variables], conditions: [] } }))).toContainEqual(expect.stringMatching(/“e” has a meaning of its own/))
 })
 
 describe('drawing values', () => {

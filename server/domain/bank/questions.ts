@@ -1,7 +1,7 @@
 import type { Instant } from '../../../core/kit/time'
 import { gapText } from '../../../core/question/kinds/gaps'
 import { nearKey } from '../../../core/question/near'
-import { completed, isBlank, kindOf, mapQuestionHtml, plainText, questionFaults, type Question } from '../../../core/question'
+import { completed, isBlank, kindOf, mapEveryHtml, plainText, questionFaults, type Question } from '../../../core/question'
 import { fromJson, fromSql, toJson, toSql } from '../../database/codec'
 import type { Database, Db } from '../../database/database'
 import { newId } from '../ids'
@@ -25,23 +25,23 @@ const readQuestion = (body: string): Question => completed(fromJson<Question>(bo
 
 /** The question as people see it: cleaned HTML with maths rendered. */
 export function shown(question: Question): Question {
-  return mapQuestionHtml(question, renderMaths)
+  return mapEveryHtml(question, renderMaths)
 }
 
 /** Cleaned, with its maths tried. @throws Problem when it cannot be read */
 export function prepared(question: Question): Question {
-  const clean = mapQuestionHtml(question, cleanHtml)
+  const clean = mapEveryHtml(question, cleanHtml)
   shown(clean)
   return clean
 }
 
 /** What lists show and filters ask, taken from the newest version. */
-function listed(question: Question): Record<string, string | number> {
+function listed(question: Question): Record<string, string | number | null> {
   const stem = question.kind === 'gaps' && isBlank(question.stem) ? gapText(question.body.text) : plainText(question.stem)
   return {
     kind: question.kind, title: stem.slice(0, 400) || (isBlank(question.stem) ? 'Untitled question' : 'A picture'), internal_name: question.internalName,
     key_text: kindOf(question.kind).keyText(question.body).slice(0, 400), points: question.points, seconds: question.seconds, difficulty: question.difficulty,
-    language: question.language, source: question.source, near_key: nearKey(question), facets: toJson({ o: question.objectives, t: question.tags }),
+    language: question.language, source: question.source, stimulus_id: question.stimulus, near_key: nearKey(question), facets: toJson({ o: question.objectives, t: question.tags }),
   }
 }
 
@@ -53,6 +53,11 @@ async function objectiveTitles(db: Db, questions: readonly Question[]): Promise<
   const rows = ids.length ? await db.rows<{ id: string, title: string }>('SELECT id, title FROM objective WHERE id IN (?)', [ids]) : []
   if (rows.length < ids.length) throw new Problem(422, 'objective', 'One of the objectives is no longer there. Choose it anew.')
   return new Map(rows.map(({ id, title }) => [id, title]))
+}
+
+async function ensureStimuli(db: Db, school: string, questions: readonly Question[]): Promise<void> {
+  const ids = [...new Set(questions.flatMap((question) => question.stimulus ?? []))]
+  if (ids.length && (await db.rows('SELECT id FROM stimulus WHERE id IN (?) AND school_id = ?', [ids, school])).length < ids.length) throw new Problem(422, 'stimulus', 'The stimulus of this question is no longer there. Choose it anew.')
 }
 
 /** Rows are sent some at a time: a packet has a limit. */
@@ -86,6 +91,7 @@ export interface NewQuestion { id: string, question: Question, keeping?: Keeping
 /** Keeps new questions, prepared, in a few statements however many they are. */
 export async function insertQuestions(db: Db, person: Pick<Person, 'id' | 'school'>, added: readonly NewQuestion[], now: Instant): Promise<{ id: string, state: QuestionState }[]> {
   if (!added.length) return []
+  await ensureStimuli(db, person.school, added.map(({ question }) => question))
   const rows = added.map(({ id, question, keeping = usualKeeping }) => ({ id, school_id: person.school, owner_id: person.id, state: stateOf(question), version: 1, changed_at: toSql(now), folder_id: keeping.folder, sharing: keeping.sharing, ...listed(question) }))
   const columns = Object.keys(rows[0]!)
   await db.run(`INSERT INTO question (${columns.join(', ')}) VALUES ?`, [rows.map((row) => Object.values(row))])
@@ -104,7 +110,8 @@ export async function addQuestion(database: Database, person: Pick<Person, 'id' 
 
 /** Keeps a prepared change as the next version, if nobody has made one in between. @returns whether it did */
 export async function insertVersion(db: Db, person: Person, id: string, onVersion: number, question: Question, now: Instant, state = stateOf(question)): Promise<boolean> {
-  const values: Record<string, string | number> = { version: onVersion + 1, state, changed_at: toSql(now), ...listed(question) }
+  await ensureStimuli(db, person.school, [question])
+  const values: Record<string, string | number | null> = { version: onVersion + 1, state, changed_at: toSql(now), ...listed(question) }
   const changed = await db.run(`UPDATE question SET ${Object.keys(values).map((name) => `${name} = ?`).join(', ')} WHERE id = ? AND school_id = ? AND version = ?`, [...Object.values(values), id, person.school, onVersion])
   if (changed === 0) return false
   await db.run('INSERT INTO question_version (question_id, version, made_by, made_at, body) VALUES (?, ?, ?, ?, ?)', [id, onVersion + 1, person.id, toSql(now), toJson(question)])

@@ -1,13 +1,14 @@
 import { z } from 'zod'
 import { writeCsv } from '../../../formats/csv/questions'
 import { writeThistle, type OutgoingQuestion } from '../../../formats/json/thistle'
-import { mediaAddress } from '../../../formats/bundle'
-import { writePackage } from '../../../formats/qti/package'
-import { id } from '../../../core/question'
+import { mediaAddress, type PortableTest } from '../../../formats/bundle'
+import { writePackage } from '../../../formats/qti/package-write'
+import { id, type Stimulus } from '../../../core/question'
 import type { Db } from '../../database/database'
 import type { Person } from '../people/people'
 import { visibleTo } from '../bank/access'
 import { loadQuestions } from '../bank/questions'
+import { loadStimuli } from '../bank/stimuli'
 import { Problem } from '../problem'
 
 export const giveRequest = z.strictObject({ questions: z.array(id).min(1).max(5000, 'Write at most 5,000 questions at once.'), as: z.enum(['json', 'csv', 'qti-2.1', 'qti-2.2', 'qti-3.0']) })
@@ -20,8 +21,11 @@ async function folderPaths(db: Db, school: string): Promise<Map<string, string[]
   return new Map(rows.map((row) => [row.id, path(row.id)]))
 }
 
-/** Questions as a file. Those that the person may not see are left out. */
-export async function giveFile(db: Db, person: Person, { questions, as }: z.infer<typeof giveRequest>): Promise<{ bytes: Buffer, type: string, name: string }> {
+/**
+ * Questions as a file. Those that the person may not see are left out.
+ * @param test that holds them, for a package of QTI
+ */
+export async function giveFile(db: Db, person: Person, { questions, as }: z.infer<typeof giveRequest>, test?: PortableTest): Promise<{ bytes: Buffer, type: string, name: string }> {
   const visible = visibleTo(person)
   const seen = await db.rows<{ id: string, folder_id: string | null }>(`SELECT q.id, q.folder_id FROM question q WHERE q.id IN (?) AND ${visible.sql}`, [questions, ...visible.values])
   if (!seen.length) throw new Problem(422, 'nothing', 'None of these questions is there.')
@@ -32,12 +36,19 @@ export async function giveFile(db: Db, person: Person, { questions, as }: z.infe
     return found ? [{ id: each, folder: folder ? paths.get(folder) ?? [] : [], objectives: found.question.objectives.flatMap((objective) => codeOf.get(objective) ?? []), question: found.question }] : []
   })
   if (as === 'csv') return { bytes: Buffer.from(writeCsv(outgoing)), type: 'text/csv; charset=utf-8', name: 'questions.csv' }
-  const media = await mediaOf(db, person, outgoing)
-  if (as === 'json') return { bytes: Buffer.from(writeThistle(outgoing, media)), type: 'application/json', name: 'questions.json' }
-  return { bytes: Buffer.from(writePackage(outgoing, media, as.slice(4) as '2.2')), type: 'application/zip', name: 'questions-qti.zip' }
+  const beside = await besideOf(db, person, outgoing)
+  if (as === 'json') return { bytes: Buffer.from(writeThistle(outgoing, beside.media, beside.stimuli)), type: 'application/json', name: 'questions.json' }
+  return { bytes: Buffer.from(writePackage(outgoing, { ...beside, test }, as.slice(4) as '2.2')), type: 'application/zip', name: test ? 'quiz-qti.zip' : 'questions-qti.zip' }
 }
 
-async function mediaOf(db: Db, person: Person, outgoing: readonly OutgoingQuestion[]): Promise<Map<string, Uint8Array>> {
+/** What questions share, and all media that they and it name. */
+async function besideOf(db: Db, person: Person, outgoing: readonly OutgoingQuestion[]): Promise<{ media: Map<string, Uint8Array>, stimuli: Map<string, Stimulus> }> {
+  const found = await loadStimuli(db, person.school, [...new Set(outgoing.flatMap(({ question }) => question.stimulus ?? []))])
+  const stimuli = new Map([...found].map(([name, { stimulus }]) => [name, stimulus]))
+  return { stimuli, media: await mediaOf(db, person, [outgoing, [...stimuli]]) }
+}
+
+async function mediaOf(db: Db, person: Person, outgoing: unknown): Promise<Map<string, Uint8Array>> {
   const ids = [...new Set([...JSON.stringify(outgoing).matchAll(mediaAddress)].map((found) => found[1]!))]
   const rows = ids.length ? await db.rows<{ id: string, bytes: Buffer }>('SELECT id, bytes FROM media WHERE id IN (?) AND school_id = ? AND own = 0', [ids, person.school]) : []
   return new Map(rows.map((row) => [row.id, new Uint8Array(row.bytes)]))

@@ -1,9 +1,10 @@
 import { questionsUsed, type Edition, type Quiz } from '../../../core/quiz'
-import { completed, mapQuestionHtml } from '../../../core/question'
+import { completed, mapEveryHtml, mapStimulusHtml } from '../../../core/question'
 import { fromJson } from '../../database/codec'
 import type { Db } from '../../database/database'
 import { loadQuestions, shown } from '../bank/questions'
 import { cleanHtml, renderMaths } from '../bank/html'
+import { loadStimuli } from '../bank/stimuli'
 import { newId, newSecret } from '../ids'
 import { notFound } from '../problem'
 
@@ -12,6 +13,7 @@ const asShown = (html: string) => renderMaths(cleanHtml(html))
 /** Freezes the content of a quiz: the newest version of each question, texts as shown, a secret of its own. */
 export async function freeze(db: Db, school: string, quiz: Quiz, number: number): Promise<Edition> {
   const found = await loadQuestions(db, school, questionsUsed(quiz.content))
+  const stimuli = await loadStimuli(db, school, [...new Set([...found.values()].flatMap(({ question }) => question.stimulus ?? []))])
   return {
     id: newId(), number, secret: newSecret(),
     content: {
@@ -20,7 +22,8 @@ export async function freeze(db: Db, school: string, quiz: Quiz, number: number)
         ...section, intro: asShown(section.intro), rows: section.rows.map((row) => (row.type === 'text' ? { ...row, html: asShown(row.html) } : row)),
       })),
     },
-    questions: Object.fromEntries([...found].map(([id, { version, question }]) => [id, { version, question: shown(mapQuestionHtml(question, cleanHtml)) }])),
+    questions: Object.fromEntries([...found].map(([id, { version, question }]) => [id, { version, question: shown(mapEveryHtml(question, cleanHtml)) }])),
+    stimuli: Object.fromEntries([...stimuli].map(([id, { stimulus }]) => [id, mapStimulusHtml(stimulus, asShown)])),
   }
 }
 
@@ -34,7 +37,7 @@ export async function loadEdition(db: Db, id: string): Promise<Edition> {
   const row = await db.one<{ body: string }>('SELECT body FROM edition WHERE id = ?', [id])
   if (!row) throw notFound('This edition')
   const kept = fromJson<Edition>(row.body)
-  const edition: Edition = { ...kept, questions: Object.fromEntries(Object.entries(kept.questions).map(([key, each]) => [key, { ...each, question: completed(each.question) }])) }
+  const edition: Edition = { ...kept, stimuli: kept.stimuli ?? {}, questions: Object.fromEntries(Object.entries(kept.questions).map(([key, each]) => [key, { ...each, question: completed(each.question) }])) }
   remembered.set(id, edition)
   if (remembered.size > most) remembered.delete(remembered.keys().next().value!)
   return edition

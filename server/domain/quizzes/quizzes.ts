@@ -1,5 +1,5 @@
 import type { Instant } from '../../../core/kit/time'
-import { newQuiz, stateOf, type Quiz, type QuizState, type StoredState } from '../../../core/quiz'
+import { newQuiz, questionsUsed, stateOf, type Quiz, type QuizState, type StoredState } from '../../../core/quiz'
 import { greatestEnd } from '../../../core/release'
 import { fromJson, fromSql, fromSqlOrNever, toJson, toSql } from '../../database/codec'
 import type { Database, Db } from '../../database/database'
@@ -44,9 +44,11 @@ export async function indexQuiz(db: Db, id: string, quiz: Quiz, questions: reado
   if (questions.length) await db.run('INSERT IGNORE INTO quiz_question (quiz_id, question_id) SELECT ?, id FROM question WHERE id IN (?) AND school_id = ?', [id, questions, school])
 }
 
-export async function createQuiz(db: Db, person: Person, title: string, now: Instant, id = newId()): Promise<string> {
-  const quiz = newQuiz(title, newId())
+/** @param quiz what it begins with; a blank one when not said */
+export async function createQuiz(db: Db, person: Person, title: string, now: Instant, id = newId(), quiz = newQuiz(title, newId())): Promise<string> {
   await db.run('INSERT INTO quiz (id, school_id, owner_id, title, state, revision, body, changed_at) VALUES (?, ?, ?, ?, \'draft\', 0, ?, ?)', [id, person.school, person.id, title, toJson(quiz), toSql(now)])
+  const used = questionsUsed(quiz.content)
+  if (used.length) await indexQuiz(db, id, quiz, used, person.school)
   return id
 }
 

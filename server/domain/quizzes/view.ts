@@ -2,7 +2,7 @@ import type { Instant } from '../../../core/kit/time'
 import type { Check, Quiz, QuizState, Student } from '../../../core/quiz'
 import type { Db } from '../../database/database'
 import { hitsFor, type Hit } from '../bank/search'
-import { questionsUsed } from '../../../core/quiz'
+import { allRows, questionsUsed } from '../../../core/quiz'
 import type { Person } from '../people/people'
 import { checksFor } from './checks'
 import { currentState, loadQuiz } from './quizzes'
@@ -17,6 +17,8 @@ export interface QuizView {
   ahead: boolean
   edition: number | null
   questions: Hit[]
+  /** Names of what its groups share. */
+  stimuli: { id: string, name: string }[]
   classes: { id: string, name: string, students: number }[]
   students: Student[]
   checks: Check[]
@@ -36,9 +38,11 @@ export async function quizView(db: Db, person: Person, id: string, now: Instant)
     studentsOfSchool(db, person.school),
     openStops(db, id),
   ])
+  const stimuli = [...new Set(allRows(row.quiz.content).flatMap((each) => (each.type === 'stimulus' ? each.stimulus : [])))]
+  const names = stimuli.length ? await db.rows<{ id: string, name: string }>('SELECT id, name FROM stimulus WHERE id IN (?) AND school_id = ?', [stimuli, person.school]) : []
   return {
     id, revision: row.revision, quiz: row.quiz, state: currentState(row, students, stops, now), ahead: row.edition !== null && row.editionRevision !== row.revision,
-    edition: edition?.number ?? null, questions, classes: classes.map((each) => ({ ...each, students: Number(each.students) })),
+    edition: edition?.number ?? null, questions, stimuli: names, classes: classes.map((each) => ({ ...each, students: Number(each.students) })),
     students: roster, checks, teachers: teachers.map((each) => each.name), now,
   }
 }

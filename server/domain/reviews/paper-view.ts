@@ -1,7 +1,7 @@
 import { exact, pointsText } from '../../../core/kit/exact'
 import { authoredAnswer } from '../../../core/marking'
-import type { Paper, PaperItem } from '../../../core/paper'
-import { commentsFor, instanceOf, kindOf, mapQuestionHtml, type Question, type SealedBody } from '../../../core/question'
+import { questionOnPaper, type Paper, type PaperItem } from '../../../core/paper'
+import { commentsFor, kindOf, mapQuestionHtml, stimulusIn, type Question, type SealedBody } from '../../../core/question'
 import type { Edition } from '../../../core/quiz'
 import { renderMaths } from '../bank/html'
 import type { KeptAnswer } from '../sittings/attempts'
@@ -12,6 +12,8 @@ export type Verdict = 'right' | 'partly' | 'wrong' | 'unanswered' | 'waiting'
 export interface ReviewedQuestion {
   number: number
   item: string
+  /** What it shares with those after it; given with the first of them. */
+  stimulus: { html: string, language: string } | null
   question: { stem: string, body: SealedBody, language: string } | null
   answer: { given: unknown, text: string } | null
   /** `points` is null while somebody has to mark it. */
@@ -35,10 +37,10 @@ function verdictOf(mark: KeptMark): Verdict {
   return fraction.compare(1) >= 0 ? 'right' : fraction.compare(0) > 0 ? 'partly' : 'wrong'
 }
 
-/** A question as it stands on a paper: with its values, maths rendered. */
-function questionOn(edition: Edition, item: PaperItem): Question {
-  const { question } = edition.questions[item.question]!
-  return question.vary ? mapQuestionHtml(instanceOf(question, item.values ?? {}), renderMaths) : question
+/** A question as it stands on a paper: in the reader's language, with its values, maths rendered. */
+function questionOn(edition: Edition, item: PaperItem, language: string | null): Question {
+  const question = questionOnPaper(edition, item, language)
+  return question.vary ? mapQuestionHtml(question, renderMaths) : question
 }
 
 /** An answer that earns full credit, in the ids of the paper. */
@@ -52,23 +54,29 @@ const escaped = (text: string) => text.replace(/&/g, '&amp;').replace(/</g, '&lt
 const asParagraphs = (text: string) => text.split(/\n+/).map((line) => `<p>${escaped(line)}</p>`).join('')
 
 /** A kept answer to an item in words for people; empty for none. */
-export function answerWords(paper: Paper, edition: Edition, itemId: string, response: unknown): string {
+export function answerWords(paper: Paper, edition: Edition, itemId: string, response: unknown, language: string | null = null): string {
   const item = paper.items.find((each) => each.id === itemId)
   if (!item) return ''
-  const question = questionOn(edition, item)
+  const question = questionOn(edition, item, language)
   const authored = authoredAnswer(question, item, response)
   return authored === undefined ? '' : kindOf(question.kind).answerText(question.body, authored)
 }
 
-/** A paper with what may be seen of it: the one builder for the student's review and the teacher's view. */
-export function reviewedSections(paper: Paper, edition: Edition, answers: readonly KeptAnswer[], marks: readonly KeptMark[], sight: Sight): ReviewedSection[] {
+/**
+ * A paper with what may be seen of it: the one builder for the student's review and the teacher's view.
+ * @param language in which the reader reads; null is as each question was written
+ */
+export function reviewedSections(paper: Paper, edition: Edition, answers: readonly KeptAnswer[], marks: readonly KeptMark[], sight: Sight, language: string | null = null): ReviewedSection[] {
   let number = 0
+  let before: string | null = null
   const answerOf = new Map(answers.map((answer) => [answer.item, answer.response]))
   const markOf = new Map(marks.map((mark) => [mark.item, mark]))
   return edition.content.sections.map((section) => ({
     title: section.title,
     questions: paper.items.filter((item) => item.section === section.id).map((item): ReviewedQuestion => {
-      const question = questionOn(edition, item)
+      const question = questionOn(edition, item, language)
+      const shared = question.stimulus !== null && question.stimulus !== before ? edition.stimuli[question.stimulus] : undefined
+      before = question.stimulus
       const kind = kindOf(question.kind)
       const given = answerOf.get(item.id) ?? null
       const authored = authoredAnswer(question, item, given)
@@ -76,8 +84,9 @@ export function reviewedSections(paper: Paper, edition: Edition, answers: readon
       return {
         number: ++number,
         item: item.id,
+        stimulus: sight.questions && shared ? stimulusIn(shared, language) : null,
         question: sight.questions ? { stem: question.stem, body: kind.seal(question.body, item.options), language: question.language } : null,
-        answer: sight.answers ? { given, text: answerWords(paper, edition, item.id, given) } : null,
+        answer: sight.answers ? { given, text: answerWords(paper, edition, item.id, given, language) } : null,
         mark: sight.marks && mark ? { points: mark.points && pointsText(mark.points), possible: pointsText(mark.possible), verdict: verdictOf(mark), byHand: Boolean(kind.byHand) } : null,
         key: sight.key ? { text: kind.keyText(question.body), given: solutionOn(question, item) } : null,
         comments: sight.comments ? [...commentsFor(question, {}, authored), ...(mark?.comment ? [asParagraphs(mark.comment)] : [])] : null,

@@ -68,7 +68,7 @@ export async function reviewFor(database: Database, student: { id: string, name:
 async function sectionsFor(database: Database, attempt: Attempt, sight: Parameters<typeof reviewedSections>[4]): Promise<ReviewedSection[]> {
   if (attempt.state === 'open' || !Object.values(sight).some(Boolean)) return []
   const [paper, edition, answers, marks] = await Promise.all([loadPaper(database, attempt.id), loadEdition(database, attempt.edition), loadAnswers(database, attempt.id), loadMarks(database, attempt.id)])
-  return reviewedSections(paper, edition, answers, marks, sight)
+  return reviewedSections(paper, edition, answers, marks, sight, attempt.language)
 }
 
 /** Mean and highest counting grade of a student's class; nothing below 8, so that nobody can be worked out of it. */

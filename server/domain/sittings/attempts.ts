@@ -10,16 +10,18 @@ export interface Attempt {
   state: 'open' | 'handed' | 'unsent'
   startedAt: Instant, limits: Limits, handedInAt: Instant | null, endedBy: 'student' | 'clock' | 'teacher' | null
   lease: number, device: string, page: number
+  /** In which the student reads; null is as each question was written. */
+  language: string | null
   score: string | null, possible: string | null, markedAt: Instant | null, daysLate: number, minutesOver: number
 }
 
 interface Row {
   id: string, quiz_id: string, edition_id: string, student_id: string, number: number, window_id: string, state: Attempt['state']
   started_at: string, deadline: string, on_time_until: string, hard_stop: string, handed_in_at: string | null, ended_by: Attempt['endedBy']
-  lease: number, device: string, page: number, score: string | null, possible: string | null, marked_at: string | null, days_late: number, minutes_over: number
+  lease: number, device: string, page: number, language: string | null, score: string | null, possible: string | null, marked_at: string | null, days_late: number, minutes_over: number
 }
 
-const columns = 'id, quiz_id, edition_id, student_id, number, window_id, state, started_at, deadline, on_time_until, hard_stop, handed_in_at, ended_by, lease, device, page, score, possible, marked_at, days_late, minutes_over'
+const columns = 'id, quiz_id, edition_id, student_id, number, window_id, state, started_at, deadline, on_time_until, hard_stop, handed_in_at, ended_by, lease, device, page, language, score, possible, marked_at, days_late, minutes_over'
 
 function read(row: Row): Attempt {
   return {
@@ -27,7 +29,7 @@ function read(row: Row): Attempt {
     startedAt: fromSql(row.started_at),
     limits: { deadline: fromSqlOrNever(row.deadline), onTimeUntil: fromSqlOrNever(row.on_time_until), hardStop: fromSqlOrNever(row.hard_stop) },
     handedInAt: row.handed_in_at && fromSql(row.handed_in_at), endedBy: row.ended_by,
-    lease: row.lease, device: row.device, page: row.page,
+    lease: row.lease, device: row.device, page: row.page, language: row.language,
     score: row.score, possible: row.possible, markedAt: row.marked_at && fromSql(row.marked_at), daysLate: row.days_late, minutesOver: row.minutes_over,
   }
 }

@@ -39,17 +39,19 @@ export async function ownAttempt(database: Database, student: string, id: string
 /**
  * Opens a sitting on a device: the whole sheet, the answers kept, the clock. The device gets the lease; another one
  * that had it turns to reading.
+ * @param language chosen just now; kept with the sitting, so that another device and the review follow it
  */
-export async function openSitting(database: Database, student: string, id: string, device: string, now: Instant): Promise<OpenedSitting> {
+export async function openSitting(database: Database, student: string, id: string, device: string, now: Instant, language?: string | null): Promise<OpenedSitting> {
   const attempt = await ownAttempt(database, student, id, now)
   if (attempt.state !== 'open') throw new Problem(409, 'ended', 'This paper has been handed in.', { attempt: id })
   const tookOver = attempt.device !== device
   if (tookOver) await database.run('UPDATE attempt SET lease = lease + 1, device = ?, touched = touched + 1 WHERE id = ? AND lease = ? AND state = \'open\'', [device, id, attempt.lease])
+  if (language !== undefined) await database.run('UPDATE attempt SET language = ?, touched = touched + 1 WHERE id = ? AND state = \'open\'', [language, id])
   const current = await loadAttempt(database, id)
   const [paper, edition, answers] = await Promise.all([loadPaper(database, id), loadEdition(database, current.edition), loadAnswers(database, id)])
   return {
     attempt: id, quiz: current.quiz, number: current.number, lease: current.lease, page: current.page, tookOver,
-    sheet: sheetWithMaths(sealPaper(paper, edition)),
+    sheet: sheetWithMaths(sealPaper(paper, edition, current.language)),
     answers: answers.map(({ item, response, flagged, keptAt }) => ({ item, response, flagged, keptAt })),
     seq: Math.max(0, ...answers.filter((answer) => answer.lease === current.lease).map((answer) => answer.seq)),
     clock: await clockOf(database, current, now),

@@ -120,7 +120,7 @@ function typed(region: Region, event: Event) {
       </ol>
       <div class="flex flex-wrap gap-4">
         <label class="text-[0.8125rem] text-soft">Students<select class="field block py-1" :value="body.by" @change="set({ by: ($event.target as HTMLSelectElement).value as SpotBody['by'] })"><option value="point">mark a place of their own</option><option value="place">choose among the regions, by name</option></select></label>
-        <label class="text-[0.8125rem] text-soft">Places asked for<input class="field block w-20! py-1" type="number" min="1" max="20" :value="body.spots" @change="set({ spots: Number(($event.target as HTMLInputElement).value) || 1 })"></label>
+        <label class="text-[0.8125rem] text-soft">Places asked for<input class="field block w-20! py-1" type="number" min="1" max="20" :value="body.spots" @input="set({ spots: Number(($event.target as HTMLInputElement).value) || 1 })"></label>
         <label class="text-[0.8125rem] text-soft">A wrong place takes away<select class="field block py-1" :value="body.wrongCost" @change="set({ wrongCost: Number(($event.target as HTMLSelectElement).value) })"><option :value="0">nothing</option><option :value="0.5">half of a right one</option><option :value="1">as much as a right one earns</option></select></label>
       </div>
     </template>

@@ -2,6 +2,7 @@
 import type { Row } from '~~/core/quiz'
 import { rowSize } from '~~/core/quiz/walk'
 import type { Hit } from '~~/server/domain/bank/search'
+import type { StimulusDetail } from '~~/server/domain/bank/stimuli'
 
 const store = useQuiz()
 const selected = ref<string | null>(null)
@@ -38,6 +39,16 @@ function makePool(pool: { title: string, draw: number, points: number }) {
   forPool.value = []
 }
 
+const choosingStimulus = ref(false)
+function addGroup(detail: StimulusDetail) {
+  store.learn(detail.questions)
+  store.stimuli = new Map([...store.stimuli, [detail.id, detail.stimulus.name]])
+  const usable = detail.questions.filter((hit) => hit.state === 'usable')
+  choosingStimulus.value = false
+  if (!usable.length) { announce('No question on it can be used yet.'); return }
+  addRows([{ type: 'stimulus', id: newRowId(), stimulus: detail.id, questions: usable.map((hit) => hit.id), draw: usable.length, order: 'kept', points: usable[0]!.points, fixed: false }])
+}
+
 /** One place up or down, over the border of a section too. */
 async function moveRow(id: string, by: number) {
   const at = sections.value.findIndex((section) => section.rows.some((row) => row.id === id))
@@ -64,6 +75,12 @@ function addSection() {
   store.make({ do: 'addSection', section: { id, title: `Section ${sections.value.length + 1}`, intro: '', order: 'kept', rows: [] }, after: sections.value.at(-1)?.id ?? null })
   selected.value = null
 }
+async function download(event: Event) {
+  const select = event.target as HTMLSelectElement
+  const as = select.value
+  select.value = ''
+  try { await downloadFile(`quizzes/${store.view!.id}/file`, { as }) } catch (error) { announce(sentenceOf(error)) }
+}
 const setTitle = (event: Event) => store.make({ do: 'setContent', values: { title: (event.target as HTMLInputElement).value } })
 </script>
 
@@ -86,7 +103,9 @@ const setTitle = (event: Event) => store.make({ do: 'setContent', values: { titl
         />
         <div class="flex flex-wrap gap-2">
           <button class="btn" @click="addSection">Add a section</button>
+          <button class="btn" @click="choosingStimulus = true">Add a stimulus with its questions …</button>
           <button class="btn" @click="addRows([{ type: 'text', id: newRowId(), html: '<p>A text between questions.</p>' }])">Add a text {{ target.words }}</button>
+          <select class="field ml-auto w-auto! py-1 text-[0.875rem]" aria-label="Download the quiz" @change="download"><option value="">Download as …</option><option value="qti-3.0">QTI 3.0 package</option><option value="qti-2.2">QTI 2.2 package</option><option value="qti-2.1">QTI 2.1 package</option></select>
         </div>
         <p class="mt-4 text-[0.8125rem] text-soft">Rows move by their handle, or with Alt and the arrow keys; Delete takes one out; Ctrl Z takes anything back.</p>
       </div>
@@ -95,6 +114,7 @@ const setTitle = (event: Event) => store.make({ do: 'setContent', values: { titl
         <div><h2 class="small-head mb-2">Checks</h2><ChecksList class="text-[0.9375rem]" :checks="store.checks" /></div>
       </aside>
     </div>
+    <StimulusDialog :open="choosingStimulus" @close="choosingStimulus = false" @choose="addGroup" />
     <PoolDialog :hits="forPool" @close="forPool = []" @make="makePool" />
   </QuizFrame>
 </template>
