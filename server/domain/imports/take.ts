@@ -85,7 +85,7 @@ async function run(database: Database, person: Person, batchId: string, staged: 
 async function bringStimuli(database: Database, person: Person, { stimuli }: Staged, taken: readonly StagedItem[], now: Instant): Promise<{ ids: Map<string, string>, added: string[] }> {
   const names = [...new Set(taken.flatMap((item) => item.stimulus ?? []))].filter((name) => stimuli[name])
   return database.transaction(async (db) => {
-    const ids = await knownStimuli(db, person.school, names)
+    const ids = await knownStimuli(db, person.school, Object.keys(stimuli))
     const added: string[] = []
     for (const name of names.filter((each) => !ids.has(each))) {
       const { id } = await addStimulus(db, person, stimuli[name]!, now, undefined, name)
