@@ -4,6 +4,7 @@ import { iso, minute, ms, plus, type Instant } from '../core/kit/time'
 import { toJson } from '../server/database/codec'
 import type { Database } from '../server/database/database'
 import { addMedia } from '../server/domain/bank/media'
+import { askForBank } from '../server/domain/bank/outside'
 import { addQuestion } from '../server/domain/bank/questions'
 import { addStimulus } from '../server/domain/bank/stimuli'
 import { hashPassword } from '../server/domain/people/password'
@@ -16,6 +17,7 @@ import { loadPaper } from '../server/domain/sittings/attempts'
 import { endSitting } from '../server/domain/sittings/end'
 import { saveAnswers } from '../server/domain/sittings/save'
 import { startSitting } from '../server/domain/sittings/start'
+import { standInKeeper } from '../server/standins/keeper/stand-in'
 import { inventedAnswer } from './answers'
 import { bank } from './bank'
 import { withPictures } from './bank/pictures'
@@ -34,6 +36,7 @@ export async function seedDemo(database: Database, now: Instant): Promise<boolea
   const maren = (await findPerson(database, teachers[0][0]))!
   await seedBank(database, maren, plus(now, -60 * 24 * 60 * minute))
   for (const quiz of demoQuizzes(now)) await seedQuiz(database, maren, quiz)
+  await askForBank(database, maren, standInKeeper(database, now), 'harrow-bay', now)
   await database.run('INSERT INTO quiz_teacher (quiz_id, person_id) VALUES (?, ?)', ['quiz-tides', teachers[1][0]])
   await seedSittings(database, now)
   return true

@@ -7,7 +7,7 @@ export type FilterName = 'kind' | 'objective' | 'difficulty' | 'tag' | 'folder'
 export interface FilterValue { name: FilterName, value: string, label: string, count: number, on: boolean }
 export interface FolderEntry { id: string, parent: string | null, name: string, questions: number }
 /** What narrows a search beside words and facets. */
-export interface Narrowing { state: SearchQuery['state'], unusedSince: string, doubted: '' | 'yes', owner: '' | 'me' }
+export interface Narrowing { state: SearchQuery['state'], unusedSince: string, doubted: '' | 'yes', owner: '' | 'me', origin: SearchQuery['origin'] }
 
 const filterNames = ['kind', 'objective', 'difficulty', 'tag', 'folder'] as const
 
@@ -15,7 +15,7 @@ const filterNames = ['kind', 'objective', 'difficulty', 'tag', 'folder'] as cons
 export function useQuestionSearch(state: 'usable' | 'all') {
   const words = ref('')
   const filters = reactive<Record<FilterName, string[]>>({ kind: [], objective: [], difficulty: [], tag: [], folder: [] })
-  const usual: Narrowing = { state, unusedSince: '', doubted: '', owner: '' }
+  const usual: Narrowing = { state, unusedSince: '', doubted: '', owner: '', origin: '' }
   const narrowing = reactive<Narrowing>({ ...usual })
   const result = shallowRef<SearchResult | null>(null)
   const objectives = shallowRef<Objective[]>([])
@@ -83,7 +83,7 @@ export function useQuestionSearch(state: 'usable' | 'all') {
   function take(saved: Partial<SearchQuery>) {
     words.value = saved.words ?? ''
     for (const name of filterNames) filters[name] = (saved[name] ?? []).map(String)
-    Object.assign(narrowing, usual, { state: saved.state ?? usual.state, unusedSince: saved.unusedSince ?? '', doubted: saved.doubted ?? '', owner: saved.owner ?? '' })
+    Object.assign(narrowing, usual, { state: saved.state ?? usual.state, unusedSince: saved.unusedSince ?? '', doubted: saved.doubted ?? '', owner: saved.owner ?? '', origin: saved.origin ?? '' })
   }
   const isNarrowed = computed(() => words.value !== '' || Object.values(filters).some((list) => list.length) || JSON.stringify(narrowing) !== JSON.stringify(usual))
 

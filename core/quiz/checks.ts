@@ -55,7 +55,7 @@ function rowChecks({ content }: Quiz, context: CheckContext): Found {
     const names = bad.slice(0, 3).map((id) => `“${context.questions.get(id)?.title ?? 'a question that is no longer in the bank'}”`)
     const keep = ids.filter((id) => !bad.includes(id))
     const edit = without(row, bad)
-    found.push(stop(`unusable:${row.id}`, 'compose', `${count(bad.length, 'question')} cannot be used`, `${list(names)} ${bad.length === 1 ? 'is' : 'are'} retired or not finished.`, { label: keep.length ? `Take out of the ${row.type === 'pool' ? 'pool' : 'group'}` : 'Take out of the quiz', edit }))
+    found.push(stop(`unusable:${row.id}`, 'compose', `${count(bad.length, 'question')} cannot be used`, `${list(names)} ${bad.length === 1 ? 'is' : 'are'} retired, not finished, or in a bank of others and not taken yet.`, { label: keep.length ? `Take out of the ${row.type === 'pool' ? 'pool' : 'group'}` : 'Take out of the quiz', edit }))
   }
   return found
 }

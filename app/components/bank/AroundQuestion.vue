@@ -68,7 +68,7 @@ const when = (at: string) => sentenceTime(at, session.zone)
       <div v-if="differing" class="mt-3 border-l-4 border-petrol-mid pl-4">
         <p class="text-soft">From version {{ differing.from }} to {{ differing.to }}</p>
         <p v-if="!differing.list.length">Nothing differs.</p>
-        <p v-for="each in differing.list" :key="each.part"><span class="text-soft">{{ each.part }}:</span> <template v-for="(piece, index) in each.pieces" :key="index"><del v-if="!piece.is" class="bg-red-tint text-red">{{ piece.text }}</del><ins v-else-if="!piece.was" class="bg-green-tint text-green no-underline">{{ piece.text }}</ins><span v-else>{{ piece.text }}</span></template></p>
+        <p v-for="each in differing.list" :key="each.part"><span class="text-soft">{{ each.part }}:</span> <DifferencePieces :pieces="each.pieces" /></p>
       </div>
     </details>
   </div>

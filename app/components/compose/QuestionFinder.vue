@@ -23,10 +23,17 @@ onKeyStroke('/', (event) => {
   field.value?.focus()
 })
 
-function give(kind: 'add' | 'pool') {
-  if (kind === 'add') emit('add', picked.value)
-  else emit('pool', picked.value)
-  picked.value = []
+/** What is picked, questions of others as copies of our own. */
+async function taken(): Promise<Hit[]> {
+  return Promise.all(picked.value.map(async (hit) => (hit.origin ? { ...hit, id: (await api<{ id: string }>(`questions/${hit.id}/take`, { method: 'POST' })).id, origin: null } : hit)))
+}
+async function give(kind: 'add' | 'pool') {
+  try {
+    const hits = await taken()
+    if (kind === 'add') emit('add', hits)
+    else emit('pool', hits)
+    picked.value = []
+  } catch (error) { problem.value = sentenceOf(error) }
 }
 </script>
 
@@ -48,7 +55,7 @@ function give(kind: 'add' | 'pool') {
         <label class="block cursor-pointer border-b border-rule px-3.5 py-2.5" :class="isPicked(hit) ? 'bg-bloom-tint shadow-[inset_3px_0_0_var(--bloom)]' : 'hover:bg-sheet'">
           <input type="checkbox" class="peer sr-only" :checked="isPicked(hit)" @change="toggle(hit)">
           <span class="line-clamp-3 font-serif text-[0.9375rem] leading-snug peer-focus-visible:outline-2 peer-focus-visible:outline-bloom">{{ hit.title }}</span>
-          <span class="mt-1 flex flex-wrap justify-between gap-x-2"><QuestionMeta :hit="hit" /><span v-if="used.has(hit.id)" class="text-[0.8125rem] font-semibold text-petrol">in this quiz</span></span>
+          <span class="mt-1 flex flex-wrap justify-between gap-x-2"><QuestionMeta :hit="hit" /><span v-if="hit.origin" class="text-[0.8125rem] text-petrol">{{ hit.origin.bank.split(':')[0] }} · {{ hit.origin.chosen }} {{ hit.origin.chosen === 1 ? 'school' : 'schools' }}</span><span v-if="hit.stimulus" class="text-[0.8125rem] text-soft">on a stimulus</span><span v-if="used.has(hit.id) || (hit.origin?.copy && used.has(hit.origin.copy))" class="text-[0.8125rem] font-semibold text-petrol">in this quiz</span></span>
         </label>
       </li>
       <li v-if="result && !hits.length" class="p-4 text-soft">Nothing found. Try fewer words<template v-if="isNarrowed">, or <button class="link" @click="search.clear()">clear the filters</button></template>.</li>

@@ -38,7 +38,7 @@ const number = (event: Event) => Number((event.target as HTMLInputElement).value
     :data-row="row.id" tabindex="0" class="group border-b border-rule" :class="[isGroup && 'bg-petrol-tint', selected && 'shadow-[inset_3px_0_0_var(--bloom)]']"
     :aria-label="`${numbers ? `Row ${numbers}: ` : ''}${title}`" aria-keyshortcuts="Alt+ArrowUp Alt+ArrowDown Delete" @focus="emit('select')" @click="emit('select')" @keydown="keys"
   >
-    <div class="grid grid-cols-[1rem_2.1rem_1fr_auto_2.4rem] items-baseline gap-x-2 py-1.5">
+    <div class="grid grid-cols-[1rem_2.7rem_1fr_auto_2.4rem] items-baseline gap-x-2 py-1.5">
       <span class="drag-handle cursor-grab self-center text-soft opacity-40 group-hover:opacity-100" aria-hidden="true"><GripVertical :size="16" /></span>
       <span class="text-right text-[0.875rem] text-soft">{{ numbers }}</span>
       <button class="min-w-0 text-left" :aria-expanded="open" @click="open = !open">

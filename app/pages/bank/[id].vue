@@ -80,16 +80,17 @@ async function retire(retired: boolean) {
     <p class="text-[0.9375rem]"><NuxtLink class="link" to="/bank">Bank</NuxtLink></p>
     <div class="mt-1 flex flex-wrap items-center gap-3">
       <h1 class="text-2xl">{{ isNew ? `New question: ${kindLabels[question.kind].toLowerCase()}` : question.internalName || kindLabels[question.kind] }}</h1>
-      <span v-if="detail" class="text-[0.9375rem] text-soft">{{ kindLabels[question.kind] }} · version {{ detail.version }} · {{ detail.ownerName }}</span>
+      <span v-if="detail" class="text-[0.9375rem] text-soft">{{ kindLabels[question.kind] }} · version {{ detail.version }}<template v-if="!detail.origin"> · {{ detail.ownerName }}</template></span>
       <span v-if="detail && detail.state !== 'usable'" class="state bg-amber-tint! text-amber!">{{ detail.state === 'work' ? 'In work' : 'Retired' }}</span>
       <div class="ml-auto flex flex-wrap gap-2">
-        <button v-if="detail" class="btn" @click="retire(detail.state !== 'retired')">{{ detail.state === 'retired' ? 'Use it again' : 'Retire' }}</button>
+        <button v-if="detail && !detail.origin" class="btn" @click="retire(detail.state !== 'retired')">{{ detail.state === 'retired' ? 'Use it again' : 'Retire' }}</button>
         <button v-if="isNew" class="btn" :disabled="busy || !changed" @click="keep(true)">Keep and write another like it</button>
         <button class="btn btn-main" :disabled="busy || !changed || detail?.mayWrite === false" @click="keep()">{{ isNew ? 'Keep in the bank' : 'Keep as a new version' }}</button>
       </div>
     </div>
     <p v-if="problem" role="alert" class="note-stop mt-3">{{ problem }}</p>
-    <p v-if="detail?.mayWrite === false" class="note-look mt-3">This question is shared with you for reading. Write another like it to have one of your own.</p>
+    <OutsideNote v-if="detail" :detail="detail" @changed="load()" />
+    <p v-if="detail?.mayWrite === false && !detail.origin" class="note-look mt-3">This question is shared with you for reading. Write another like it to have one of your own.</p>
     <div class="mt-5 grid gap-x-12 gap-y-10 lg:grid-cols-[1.35fr_1fr]">
       <div class="space-y-6">
         <StimulusPicker :chosen="question.stimulus" @update:chosen="set({ stimulus: $event })" @shown="shared = $event" />
@@ -117,7 +118,7 @@ async function retire(retired: boolean) {
           </div>
         </fieldset>
         <MoreAbout :question="question" @set="set" />
-        <AroundQuestion v-if="detail" :key="`${detail.id}.${detail.version}`" :detail="detail" @look="load" @changed="reload" />
+        <AroundQuestion v-if="detail && !detail.origin" :key="`${detail.id}.${detail.version}`" :detail="detail" @look="load" @changed="reload" />
       </div>
       <QuestionPreview class="lg:sticky lg:top-4 lg:self-start" :question="question" :shared="shared" @instances="instances = $event" />
     </div>

@@ -7,6 +7,7 @@ import type { SavedSearch } from '~~/server/domain/bank/saved-searches'
 useHead({ title: 'Bank · Thistle' })
 const search = useQuestionSearch('all')
 const { words, result, problem, labelled, isNarrowed, hits, narrowing, folders } = search
+if (useRoute().query.from === 'outside') narrowing.origin = 'outside'
 const saved = shallowRef<SavedSearch[]>([])
 const naming = ref<string | null>(null)
 const open = ref(new Set<string>())
@@ -47,6 +48,13 @@ async function dropSearch(search: SavedSearch) {
   announce(`“${search.name}” is no longer kept.`, () => { void api('searches', { method: 'POST', body: { name: search.name, query: search.query } }).then(loadSaved) })
   await loadSaved()
 }
+async function take(hit: Hit) {
+  try {
+    await api(`questions/${hit.id}/take`, { method: 'POST' })
+    announce('Taken: a copy of your own is in the bank, with its source.')
+    await changed()
+  } catch (error) { problem.value = sentenceOf(error) }
+}
 async function changed() {
   chosen.value = new Set()
   await Promise.all([search.run(), search.loadTrees()])
@@ -64,7 +72,7 @@ const stateWords: Record<Hit['state'], string> = { usable: '', work: 'in work', 
         <h2 class="small-head">Saved searches</h2>
         <ul><li v-for="each in saved" :key="each.id" class="flex items-center"><button type="button" class="min-w-0 grow truncate rounded px-2 py-1 text-left hover:bg-petrol-tint" @click="search.take(each.query)">{{ each.name }}</button><button type="button" class="btn btn-quiet px-1.5" :aria-label="`Do not keep the search ${each.name}`" @click="dropSearch(each)">×</button></li></ul>
       </section>
-      <p class="flex flex-col gap-1 text-[0.9375rem]"><NuxtLink class="link" to="/bank/import">Bring questions in</NuxtLink><NuxtLink class="link" to="/bank/paste">Write in plain text</NuxtLink><NuxtLink class="link" to="/bank/stimuli">Stimuli</NuxtLink><NuxtLink class="link" to="/bank/near">Near-duplicates</NuxtLink></p>
+      <p class="flex flex-col gap-1 text-[0.9375rem]"><NuxtLink class="link" to="/bank/import">Bring questions in</NuxtLink><NuxtLink class="link" to="/bank/paste">Write in plain text</NuxtLink><NuxtLink class="link" to="/bank/stimuli">Stimuli</NuxtLink><NuxtLink class="link" to="/bank/outside">Banks of others</NuxtLink><NuxtLink class="link" to="/bank/near">Near-duplicates</NuxtLink></p>
     </aside>
     <div class="min-w-0">
       <div class="flex flex-wrap items-center justify-between gap-3">
@@ -81,6 +89,7 @@ const stateWords: Record<Hit['state'], string> = { usable: '', work: 'in work', 
           <div class="absolute right-0 z-20 mt-1 w-72 space-y-2 border border-rule bg-sheet p-3 shadow-lg">
             <label class="label">Not used since<input v-model="unusedSince" type="date" class="field py-1 font-normal"></label>
             <label class="flex items-center gap-2"><input type="checkbox" class="accent-petrol" :checked="narrowing.doubted === 'yes'" @change="narrowing.doubted = narrowing.doubted ? '' : 'yes'"> a colleague says something is wrong</label>
+            <label class="label">From<select v-model="narrowing.origin" class="field py-1 font-normal"><option value="">everywhere</option><option value="own">our own bank</option><option value="outside">banks of others</option></select></label>
             <label class="flex items-center gap-2"><input type="checkbox" class="accent-petrol" :checked="narrowing.owner === 'me'" @change="narrowing.owner = narrowing.owner ? '' : 'me'"> my own</label>
           </div>
         </details>
@@ -106,10 +115,13 @@ const stateWords: Record<Hit['state'], string> = { usable: '', work: 'in work', 
                 <p class="mt-1 flex flex-wrap gap-x-3"><QuestionMeta :hit="hit" /><span class="text-[0.8125rem] text-soft">difficulty {{ hit.difficulty }}</span>
                   <span v-for="id in hit.objectives" :key="id" class="text-[0.8125rem] text-soft">{{ objectiveOf(id)?.code }} {{ objectiveOf(id)?.title }}</span>
                   <span v-for="tag in hit.tags" :key="tag" class="tag py-0">{{ tag }}</span>
-                  <span v-if="hit.sharing !== 'school'" class="text-[0.8125rem] text-soft">{{ hit.sharing === 'private' ? 'private' : 'shared with some' }}</span>
+                  <span v-if="hit.origin" class="text-[0.8125rem] font-semibold text-petrol">{{ hit.origin.bank }} · chosen by {{ hit.origin.chosen }} {{ hit.origin.chosen === 1 ? 'school' : 'schools' }}</span>
+                  <span v-else-if="hit.sharing !== 'school'" class="text-[0.8125rem] text-soft">{{ hit.sharing === 'private' ? 'private' : 'shared with some' }}</span>
                   <span v-if="stateWords[hit.state]" class="sr-only">{{ stateWords[hit.state] }}</span>
                   <span v-if="hit.doubts" class="text-[0.8125rem] font-semibold text-red">! a colleague says something is wrong</span></p>
               </div>
+              <NuxtLink v-if="hit.origin?.copy" class="link mt-1 shrink-0 text-[0.875rem]" :to="`/bank/${hit.origin.copy}`">our copy</NuxtLink>
+              <button v-else-if="hit.origin" type="button" class="btn shrink-0 py-0.5 text-[0.875rem]" :aria-label="`Take into our bank: ${hit.title.slice(0, 60)}`" @click="take(hit)">Take it</button>
               <button type="button" class="btn btn-quiet shrink-0 text-[0.875rem]" :aria-expanded="open.has(hit.id)" :aria-label="`${open.has(hit.id) ? 'Close' : 'Read'}: ${hit.title.slice(0, 60)}, ${kindLabels[hit.kind]}`" @click="toggleOpen(hit.id)">{{ open.has(hit.id) ? 'close' : 'read' }}</button>
               <span class="shrink-0 font-semibold">{{ hit.points }}<span class="sr-only"> points</span></span>
             </div>

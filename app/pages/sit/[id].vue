@@ -145,7 +145,7 @@ async function timeIsUp() {
         <div class="ml-auto flex flex-wrap items-center gap-x-4 gap-y-1">
           <span class="text-[0.875rem]" :class="kept.tone" role="status">{{ kept.words }}</span>
           <label v-if="languages.length > 1" class="text-[0.875rem] text-soft">Read in
-            <select class="field inline-block w-auto! py-0.5" :value="sitting.opened.sheet.language ?? ''" @change="readIn(($event.target as HTMLSelectElement).value)"><option value="">the language of each question</option><option v-for="code in languages" :key="code" :value="code">{{ languageName(code) }}</option></select></label>
+            <select class="field inline-block w-auto! py-0.5" :value="sitting.opened.sheet.language ?? ''" @change="readIn(($event.target as HTMLSelectElement).value)"><option value="">as written</option><option v-for="code in languages" :key="code" :value="code">{{ languageName(code) }}</option></select></label>
           <SittingClock :deadline="sitting.clock?.deadline ?? null" :started-with="startedWith" :at-deadline="sitting.clock?.atDeadline ?? 'handIn'" @over="timeIsUp" />
           <button class="btn" :disabled="!sitting.canWrite" @click="asking = true">Hand in…</button>
         </div>

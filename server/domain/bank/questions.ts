@@ -9,6 +9,7 @@ import { notFound, Problem } from '../problem'
 import { recordLine } from '../record'
 import type { Person } from '../people/people'
 import { ensureWritable, visibleTo, writable } from './access'
+import { grantedBanks } from './granted'
 import { cleanHtml, renderMaths } from './html'
 import { entryFor } from './search-query'
 import { searchable, wordsOf } from './words'
@@ -19,6 +20,15 @@ export interface QuestionDetail {
   id: string, version: number, state: QuestionState, question: Question, ownerName: string, mine: boolean, mayWrite: boolean
   folder: string | null, sharing: Keeping['sharing'], shares: { email: string, name: string, may: 'read' | 'write' }[]
   versions: { version: number, madeBy: string, madeAt: Instant }[]
+  /** Of a bank that somebody else keeps: whose, how many schools have chosen it, and the school's own copy. */
+  origin: { bank: string, chosen: number, copy: string | null } | null
+  /** Of a copy: from where, and whether its keeper has corrected it since. */
+  takenFrom: { bank: string, corrected: boolean } | null
+}
+
+interface OwnRow {
+  version: number, state: QuestionState, owner_id: string, owner: string, folder_id: string | null, sharing: Keeping['sharing']
+  bank: string | null, chosen: number, copy: string | null, taken_from: string | null, corrected: number | null
 }
 
 const readQuestion = (body: string): Question => completed(fromJson<Question>(body))
@@ -83,7 +93,7 @@ export async function indexQuestions(db: Db, entries: readonly { id: string, que
 const stateOf = (question: Question): QuestionState => (questionFaults(question).length ? 'work' : 'usable')
 
 /** Where a question is kept and who may see it: not part of a version. */
-export interface Keeping { folder: string | null, sharing: 'school' | 'named' | 'private' | 'staged' }
+export interface Keeping { folder: string | null, sharing: 'school' | 'named' | 'private' | 'staged' | 'outside' }
 export const usualKeeping: Keeping = { folder: null, sharing: 'school' }
 
 export interface NewQuestion { id: string, question: Question, keeping?: Keeping }
@@ -143,9 +153,12 @@ export async function setQuestionState(database: Database, person: Person, id: s
   await database.run('UPDATE question SET state = ?, changed_at = ? WHERE id = ? AND school_id = ?', [state, toSql(now), id, person.school])
 }
 
-export async function loadQuestion(db: Db, person: Person, id: string, version?: number): Promise<QuestionDetail> {
-  const visible = visibleTo(person)
-  const row = await db.one<{ version: number, state: QuestionState, owner_id: string, owner: string, folder_id: string | null, sharing: Keeping['sharing'] }>(`SELECT q.version, q.state, q.owner_id, p.name AS owner, q.folder_id, q.sharing FROM question q JOIN person p ON p.id = q.owner_id WHERE q.id = ? AND ${visible.sql}`, [id, ...visible.values])
+/** @param now with it, questions of outside banks that are granted then are found as well */
+export async function loadQuestion(db: Db, person: Person, id: string, version?: number, now: Instant | null = null): Promise<QuestionDetail> {
+  const visible = visibleTo(person, now ? await grantedBanks(db, person.school, now) : [])
+  const row = await db.one<OwnRow>(`SELECT q.version, q.state, q.owner_id, p.name AS owner, q.folder_id, q.sharing, b.name AS bank, q.chosen, mine.question_id AS copy, ob.name AS taken_from, o.version > c.of_version AS corrected
+    FROM question q JOIN person p ON p.id = q.owner_id LEFT JOIN outside_bank b ON b.id = q.origin_bank LEFT JOIN question_copy mine ON mine.of_id = q.id
+    LEFT JOIN question_copy c ON c.question_id = q.id LEFT JOIN question o ON o.id = c.of_id LEFT JOIN outside_bank ob ON ob.id = o.origin_bank WHERE q.id = ? AND ${visible.sql}`, [id, ...visible.values])
   if (!row) throw notFound('This question')
   const [rows, shares, may] = await Promise.all([
     db.rows<{ version: number, name: string, made_at: string, body: string | null }>(
@@ -158,6 +171,7 @@ export async function loadQuestion(db: Db, person: Person, id: string, version?:
   return {
     id, version: row.version, state: row.state, question: readQuestion(body), ownerName: row.owner, mine: row.owner_id === person.id, mayWrite: may.has(id),
     folder: row.folder_id, sharing: row.sharing, shares,
+    origin: row.bank === null ? null : { bank: row.bank, chosen: row.chosen, copy: row.copy }, takenFrom: row.taken_from === null ? null : { bank: row.taken_from, corrected: Boolean(row.corrected) },
     versions: rows.map((each) => ({ version: each.version, madeBy: each.name, madeAt: fromSql(each.made_at) })),
   }
 }

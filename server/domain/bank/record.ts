@@ -5,6 +5,7 @@ import type { Db } from '../../database/database'
 import type { Person } from '../people/people'
 import { notFound } from '../problem'
 import { visibleTo } from './access'
+import { grantedBanks } from './granted'
 
 export interface QuestionRecord extends ItemFigures {
   lastUsedAt: Instant | null
@@ -13,8 +14,8 @@ export interface QuestionRecord extends ItemFigures {
 }
 
 /** How a question has done, over first attempts that were handed in, and where it is used. */
-export async function questionRecord(db: Db, person: Person, question: string): Promise<QuestionRecord> {
-  const visible = visibleTo(person)
+export async function questionRecord(db: Db, person: Person, question: string, now: Instant | null = null): Promise<QuestionRecord> {
+  const visible = visibleTo(person, now ? await grantedBanks(db, person.school, now) : [])
   const row = await db.one<{ last_used_at: string | null }>(`SELECT q.last_used_at FROM question q WHERE q.id = ? AND ${visible.sql}`, [question, ...visible.values])
   if (!row) throw notFound('This question')
   const [marks, quizzes] = await Promise.all([

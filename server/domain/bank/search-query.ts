@@ -1,10 +1,12 @@
 import { z } from 'zod'
 import { id, kindNames } from '../../../core/question'
 import { instant } from '../../../core/kit/instant'
+import type { Instant } from '../../../core/kit/time'
 import { toSql } from '../../database/codec'
 import type { Db, Value } from '../../database/database'
 import type { Person } from '../people/people'
 import { visibleTo } from './access'
+import { grantedBanks } from './granted'
 import { wordsOf } from './words'
 
 const many = <T extends z.ZodType>(member: T) => z.preprocess((value) => (value === undefined || value === '' ? [] : Array.isArray(value) ? value : String(value).split(',')), z.array(member).max(40))
@@ -25,6 +27,9 @@ export const searchQuery = z.object({
   /** Where a colleague says that something is wrong. */
   doubted: z.enum(['', 'yes']).default(''),
   owner: z.enum(['', 'me']).default(''),
+  /** From the school's own bank, or from those of others. */
+  origin: z.enum(['', 'own', 'outside']).default(''),
+  stimulus: z.union([z.literal(''), id]).default(''),
   from: z.coerce.number().int().min(0).max(100_000).default(0),
   take: z.coerce.number().int().min(1).max(200).default(60),
 })
@@ -54,10 +59,10 @@ async function under(db: Db, table: 'objective' | 'folder', school: string, ids:
   return rows.map((row) => row.id)
 }
 
-/** The conditions of a search. */
-export async function conditionsOf(db: Db, person: Person, query: SearchQuery): Promise<Conditions> {
-  const [objectives, folders] = await Promise.all([under(db, 'objective', person.school, query.objective), under(db, 'folder', person.school, query.folder)])
-  const plain: Plain[] = [{ name: 'rest', ...visibleTo(person) }]
+/** The conditions of a search. @param now for which outside banks are granted; null leaves them out */
+export async function conditionsOf(db: Db, person: Person, query: SearchQuery, now: Instant | null): Promise<Conditions> {
+  const [objectives, folders, banks] = await Promise.all([under(db, 'objective', person.school, query.objective), under(db, 'folder', person.school, query.folder), now && query.origin !== 'own' ? grantedBanks(db, person.school, now) : []])
+  const plain: Plain[] = [{ name: 'rest', ...visibleTo(person, banks) }]
   const rest = (sql: string, ...values: Value[]) => plain.push({ name: 'rest', sql, values })
   if (query.state === 'all') rest('q.state <> \'retired\'')
   else rest('q.state = ?', query.state)
@@ -66,6 +71,8 @@ export async function conditionsOf(db: Db, person: Person, query: SearchQuery): 
   if (query.language.length) rest('q.language IN (?)', query.language)
   if (query.unusedSince) rest('(q.last_used_at IS NULL OR q.last_used_at < ?)', toSql(query.unusedSince))
   if (query.doubted) rest('q.doubts > 0')
+  if (query.origin === 'outside') rest('q.sharing = \'outside\'')
+  if (query.stimulus) rest('q.stimulus_id = ?', query.stimulus)
   if (query.owner) rest('q.owner_id = ?', person.id)
   const entries: Entries[] = wordsOf(query.words).slice(0, 8).map((word) => ({ name: 'words', sql: 'w.word LIKE ?', values: [like(word)] }))
   const exactly = (name: 'tag' | 'objective' | 'folder', ids: readonly string[]) => entries.push({ name, sql: 'w.word IN (?)', values: [ids.length ? ids.map(entryFor[name]) : ['-']] })

@@ -12,7 +12,9 @@ export { searchQuery, type SearchQuery } from './search-query'
 export interface Hit {
   id: string, version: number, state: QuestionState, kind: KindName, title: string, internalName: string, key: string
   points: number, seconds: number, difficulty: number, objectives: string[], changedAt: Instant
-  folder: string | null, tags: string[], source: string, language: string, owner: string, sharing: 'school' | 'named' | 'private'
+  folder: string | null, tags: string[], source: string, language: string, owner: string, sharing: 'school' | 'named' | 'private' | 'outside'
+  /** Of a bank that somebody else keeps: whose, how many schools have chosen it, and the school's own copy. */
+  origin: { bank: string, chosen: number, copy: string | null } | null
   /** What it shares with other questions. */
   stimulus: string | null
   /** Colleagues who say that something is wrong. */
@@ -128,13 +130,13 @@ async function walk(db: Db, query: SearchQuery, { plain, entries }: Conditions):
 
 interface HitRow {
   id: string, version: number, state: QuestionState, kind: KindName, title: string, internal_name: string, key_text: string, points: string, seconds: number, difficulty: number, changed_at: string
-  folder_id: string | null, source: string, language: string, owner: string, sharing: Hit['sharing'], stimulus_id: string | null, doubts: number, last_used_at: string | null
+  folder_id: string | null, source: string, language: string, owner: string, sharing: Hit['sharing'], stimulus_id: string | null, bank: string | null, chosen: number, copy: string | null, doubts: number, last_used_at: string | null
 }
-const hitColumns = 'q.id, q.version, q.state, q.kind, q.title, q.internal_name, q.key_text, q.points, q.seconds, q.difficulty, q.changed_at, q.folder_id, q.source, q.language, p.name AS owner, q.sharing, q.stimulus_id, q.doubts, q.last_used_at'
+const hitColumns = 'q.id, q.version, q.state, q.kind, q.title, q.internal_name, q.key_text, q.points, q.seconds, q.difficulty, q.changed_at, q.folder_id, q.source, q.language, p.name AS owner, q.sharing, q.stimulus_id, b.name AS bank, q.chosen, c.question_id AS copy, q.doubts, q.last_used_at'
 
-/** Searches by beginnings of words (all of them) and filters; newest first. */
-export async function searchQuestions(db: Db, person: Person, query: SearchQuery): Promise<SearchResult> {
-  const conditions = await conditionsOf(db, person, query)
+/** Searches by beginnings of words (all of them) and filters; newest first. @param now with it, outside banks that are granted then are searched as well */
+export async function searchQuestions(db: Db, person: Person, query: SearchQuery, now: Instant | null = null): Promise<SearchResult> {
+  const conditions = await conditionsOf(db, person, query, now)
   const first = await rarest(db, query, conditions.entries)
   const [found, candidates] = await Promise.all([findAll(db, query, conditions, first), query.from ? [] : candidatesFor(db, person, conditions, first)])
   const page = found.length <= cap ? found.sort(newest).slice(query.from, query.from + query.take) : await walk(db, query, conditions)
@@ -145,7 +147,7 @@ export async function searchQuestions(db: Db, person: Person, query: SearchQuery
 /** Given questions as hits, in the order asked for: for a running order that shows what it holds. */
 export async function hitsFor(db: Db, person: Person, ids: readonly string[]): Promise<Hit[]> {
   if (!ids.length) return []
-  const hits = await withUse(db, await db.rows<HitRow>(`SELECT ${hitColumns} FROM question q JOIN person p ON p.id = q.owner_id WHERE q.id IN (?) AND q.school_id = ?`, [ids, person.school]))
+  const hits = await withUse(db, await db.rows<HitRow>(`SELECT ${hitColumns} FROM question q JOIN person p ON p.id = q.owner_id LEFT JOIN outside_bank b ON b.id = q.origin_bank LEFT JOIN question_copy c ON c.of_id = q.id WHERE q.id IN (?) AND q.school_id = ?`, [ids, person.school]))
   const place = new Map(ids.map((id, i) => [id, i]))
   return hits.sort((a, b) => place.get(a.id)! - place.get(b.id)!)
 }
@@ -166,7 +168,7 @@ async function withUse(db: Db, rows: HitRow[]): Promise<Hit[]> {
     id: row.id, version: row.version, state: row.state, kind: row.kind, title: row.title, internalName: row.internal_name, key: row.key_text,
     points: Number(row.points), seconds: row.seconds, difficulty: row.difficulty, changedAt: fromSql(row.changed_at),
     objectives: (objectivesOf.get(row.id) ?? []).map((each) => each.objective_id), tags: (tagsOf.get(row.id) ?? []).map((each) => each.tag),
-    folder: row.folder_id, source: row.source, language: row.language, owner: row.owner, sharing: row.sharing, stimulus: row.stimulus_id, doubts: row.doubts, lastUsedAt: row.last_used_at && fromSql(row.last_used_at),
+    folder: row.folder_id, source: row.source, language: row.language, owner: row.owner, sharing: row.sharing, stimulus: row.stimulus_id, origin: row.bank === null ? null : { bank: row.bank, chosen: row.chosen, copy: row.copy }, doubts: row.doubts, lastUsedAt: row.last_used_at && fromSql(row.last_used_at),
     right: rightOf.get(row.id) ?? null, used: usedIn.get(row.id) ?? 0,
   }))
 }

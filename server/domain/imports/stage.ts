@@ -103,7 +103,7 @@ async function fates(db: Db, person: Person, items: readonly BundleItem[]): Prom
   const known = outside.length ? await db.rows<{ outside_id: string, question_id: string }>('SELECT id AS outside_id, id AS question_id FROM question WHERE school_id = ? AND id IN (?) UNION ALL SELECT outside_id, question_id FROM question_outside WHERE school_id = ? AND outside_id IN (?)', [person.school, outside, person.school, outside]) : []
   const knownAs = new Map(known.map((row) => [row.outside_id, row.question_id]))
   const [current, keys] = [await loadQuestions(db, person.school, [...knownAs.values()]), items.flatMap((item) => (item.question && nearKey(item.question) ? [nearKey(item.question)] : []))]
-  const near = keys.length ? await db.rows<{ id: string, near_key: string }>('SELECT MIN(id) AS id, near_key FROM question WHERE school_id = ? AND near_key IN (?) AND sharing <> \'staged\' GROUP BY near_key', [person.school, keys]) : []
+  const near = keys.length ? await db.rows<{ id: string, near_key: string }>('SELECT MIN(id) AS id, near_key FROM question WHERE school_id = ? AND near_key IN (?) AND sharing NOT IN (\'staged\', \'outside\') GROUP BY near_key', [person.school, keys]) : []
   const nearBy = new Map(near.map((row) => [row.near_key, row.id]))
   // Through the schema, so that the order of what is said makes no difference.
   const body = (question: Question) => toJson(questionSchema.safeParse({ ...question, objectives: [] }).data ?? question)

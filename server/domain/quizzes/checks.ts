@@ -8,13 +8,13 @@ import { assignedTo } from './roster'
 export async function checksFor(db: Db, person: Pick<Person, 'school' | 'zone'>, quiz: Quiz, now: Instant): Promise<Check[]> {
   const ids = questionsUsed(quiz.content)
   const [questions, classes, students] = await Promise.all([
-    ids.length ? db.rows<{ id: string, title: string, state: string }>('SELECT id, title, state FROM question WHERE id IN (?) AND school_id = ?', [ids, person.school]) : [],
+    ids.length ? db.rows<{ id: string, title: string, state: string, sharing: string }>('SELECT id, title, state, sharing FROM question WHERE id IN (?) AND school_id = ?', [ids, person.school]) : [],
     db.rows<{ id: string, name: string }>('SELECT id, name FROM class WHERE school_id = ?', [person.school]),
     assignedTo(db, quiz.rules),
   ])
   return checkQuiz(quiz, {
     now, zone: person.zone, students,
-    questions: new Map(questions.map(({ id, title, state }) => [id, { title, usable: state === 'usable' }])),
+    questions: new Map(questions.map(({ id, title, state, sharing }) => [id, { title, usable: state === 'usable' && sharing !== 'outside' }])),
     classNames: new Map(classes.map(({ id, name }) => [id, name])),
   })
 }
