@@ -9,6 +9,11 @@ export function sentenceTime(at: Instant, zone: string): string {
   return `${parts.weekday} ${parts.day} ${parts.month}, ${parts.hour}:${parts.minute}`
 }
 
+/** "24 November 2027": a day that may be years off. */
+export function longDate(at: Instant, zone: string): string {
+  return new Intl.DateTimeFormat('en-GB', { timeZone: zone, dateStyle: 'long' }).format(new Date(at))
+}
+
 /** "19:00". */
 export function clockTime(at: Instant, zone: string, seconds = false): string {
   return new Intl.DateTimeFormat('en-GB', { timeZone: zone, hour: '2-digit', minute: '2-digit', ...(seconds ? { second: '2-digit' } : {}), hourCycle: 'h23' }).format(new Date(at))

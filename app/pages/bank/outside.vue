@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { count, sentenceTime } from '~~/core/kit/words'
+import { count, longDate, sentenceTime } from '~~/core/kit/words'
 import type { OutsideBank, OutsideView } from '~~/server/domain/bank/outside'
 
 useHead({ title: 'Banks of others · Thistle' })
@@ -15,6 +15,7 @@ const sync = (each: OutsideBank) => guarded(each.bank, async () => {
   const { questions, corrected } = await api<{ questions: number, corrected: number }>(`outside/${each.bank}/sync`, { method: 'POST' })
   announce(corrected ? `${count(corrected, 'question')} of ${questions} corrected.` : `All ${questions} questions are as they were.`)
 })
+const day = (at: string) => longDate(at, session.zone)
 const when = (at: string) => sentenceTime(at, session.zone)
 </script>
 
@@ -35,9 +36,9 @@ const when = (at: string) => sentenceTime(at, session.zone)
           <h2 class="text-lg font-semibold">{{ each.name }}</h2>
           <p class="text-[0.9375rem] text-soft">{{ each.keeper }} · {{ count(each.questions, 'question') }} · for {{ each.days }} days</p>
           <p class="mt-1">{{ each.about }}</p>
-          <p v-if="each.state === 'granted'" class="mt-1 text-[0.9375rem] text-green">✓ Granted until {{ when(each.until!) }}<template v-if="each.syncedAt"> · fetched {{ when(each.syncedAt) }}</template></p>
+          <p v-if="each.state === 'granted'" class="mt-1 text-[0.9375rem] text-green">✓ Granted until {{ day(each.until!) }}<template v-if="each.syncedAt"> · fetched {{ when(each.syncedAt) }}</template></p>
           <p v-else-if="each.state === 'asked'" class="mt-1 text-[0.9375rem] text-amber">Asked for; its keeper has not decided yet.</p>
-          <p v-else-if="each.state === 'over'" class="mt-1 text-[0.9375rem] text-amber">Granted until {{ when(each.until!) }}: that is over. Copies that you took stay yours.</p>
+          <p v-else-if="each.state === 'over'" class="mt-1 text-[0.9375rem] text-amber">Granted until {{ day(each.until!) }}: that is over. Copies that you took stay yours.</p>
         </div>
         <div class="flex gap-2">
           <NuxtLink v-if="each.state === 'granted'" class="btn" to="/bank?from=outside">See its questions</NuxtLink>
