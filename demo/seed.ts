@@ -23,7 +23,7 @@ import { bank } from './bank'
 import { withPictures } from './bank/pictures'
 import { stimuli } from './bank/stimuli'
 import { folderFor, folders } from './folders'
-import { objectiveId, objectives } from './objectives'
+import { demoWords, essential, needs, objectiveId, objectives } from './objectives'
 import { accommodations, classes, demoPassword, email, personId, teachers } from './people'
 import { daysTo, demoQuizzes, editsFor, onDay, zone, type DemoQuiz } from './quizzes'
 
@@ -54,7 +54,9 @@ async function seedPeople(database: Database): Promise<void> {
     await db.run('INSERT INTO class (id, school_id, name) VALUES ?', [classes.map((group) => [group.id, demoSchool, group.name])])
     await db.run('INSERT INTO class_teacher (class_id, person_id) VALUES ?', [[['c-tuesday', 'p-maren'], ['c-tuesday', 'p-idris'], ['c-saturday', 'p-maren']]])
     await db.run('INSERT INTO enrolment (class_id, person_id) VALUES ?', [classes.flatMap((group) => group.students.map((name) => [group.id, personId(name)]))])
-    await db.run('INSERT INTO objective (id, school_id, parent_id, code, title) VALUES ?', [objectives.map(([code, title]) => [objectiveId(code), demoSchool, code.includes('.') ? objectiveId(code.split('.')[0]!) : null, code, title])])
+    await db.run('INSERT INTO objective (id, school_id, parent_id, code, title, essential) VALUES ?', [objectives.map(([code, title]) => [objectiveId(code), demoSchool, code.includes('.') ? objectiveId(code.split('.')[0]!) : null, code, title, essential.includes(code)])])
+    await db.run('INSERT INTO objective_need (objective_id, needs_id) VALUES ?', [needs.map((pair) => pair.map(objectiveId))])
+    await db.run('INSERT INTO school_words (school_id, revision, body) VALUES (?, 1, ?)', [demoSchool, toJson(demoWords)])
   })
 }
 

@@ -1,25 +1,28 @@
 import { useDebounceFn } from '@vueuse/core'
+import type { SchoolWords } from '~~/core/question/school-words'
 import { kindLabels } from '~~/core/question/kinds/labels'
-import type { Hit, Objective, SearchResult } from '~~/server/domain/bank/search'
+import type { Objective } from '~~/server/domain/bank/objectives'
+import type { Hit, SearchResult } from '~~/server/domain/bank/search'
 import type { SearchQuery } from '~~/server/domain/bank/search-query'
 
-export type FilterName = 'kind' | 'objective' | 'difficulty' | 'tag' | 'folder'
+export type FilterName = typeof filterNames[number]
 export interface FilterValue { name: FilterName, value: string, label: string, count: number, on: boolean }
 export interface FolderEntry { id: string, parent: string | null, name: string, questions: number }
 /** What narrows a search beside words and facets. */
 export interface Narrowing { state: SearchQuery['state'], unusedSince: string, doubted: '' | 'yes', owner: '' | 'me', origin: SearchQuery['origin'] }
 
-const filterNames = ['kind', 'objective', 'difficulty', 'tag', 'folder'] as const
+const filterNames = ['kind', 'objective', 'difficulty', 'tag', 'folder', 'level', 'grade'] as const
 
 /** Searching the bank as one types, with filters that say their counts: for the bank and the finder. */
 export function useQuestionSearch(state: 'usable' | 'all') {
   const words = ref('')
-  const filters = reactive<Record<FilterName, string[]>>({ kind: [], objective: [], difficulty: [], tag: [], folder: [] })
+  const filters = reactive<Record<FilterName, string[]>>({ kind: [], objective: [], difficulty: [], tag: [], folder: [], level: [], grade: [] })
   const usual: Narrowing = { state, unusedSince: '', doubted: '', owner: '', origin: '' }
   const narrowing = reactive<Narrowing>({ ...usual })
   const result = shallowRef<SearchResult | null>(null)
   const objectives = shallowRef<Objective[]>([])
   const folders = shallowRef<FolderEntry[]>([])
+  const schoolWords = shallowRef<SchoolWords>({ schemes: [], fields: [], grades: [] })
   const problem = ref('')
   const loading = ref(false)
   let controller: AbortController | undefined
@@ -43,7 +46,8 @@ export function useQuestionSearch(state: 'usable' | 'all') {
   watch([filters, narrowing], () => run())
   async function loadTrees() {
     try {
-      const [found, lying] = await Promise.all([api<Objective[]>('objectives'), api<FolderEntry[]>('folders')])
+      const [found, lying, own] = await Promise.all([api<Objective[]>('objectives'), api<FolderEntry[]>('folders'), api<{ words: SchoolWords }>('words')])
+      schoolWords.value = own.words
       objectives.value = found
       folders.value = lying
     } catch (error) { problem.value = sentenceOf(error) }
@@ -61,6 +65,8 @@ export function useQuestionSearch(state: 'usable' | 'all') {
       ...[1, 2, 3, 4, 5].map((level) => value('difficulty', String(level), `Difficulty ${level}`)),
       ...tags.map((tag) => value('tag', tag, tag)),
       ...folders.value.map((folder) => value('folder', folder.id, folder.name)),
+      ...schoolWords.value.schemes.flatMap((scheme) => scheme.levels.map((level) => value('level', `${scheme.id}:${level.id}`, `${scheme.name}: ${level.name}`))),
+      ...[...new Set([...schoolWords.value.grades, ...filters.grade, ...Object.keys(counts.grade)])].map((grade) => value('grade', grade, grade)),
     ]
   })
   /** "1000+" where counting stopped. */

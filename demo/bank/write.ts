@@ -15,6 +15,7 @@ function common([, objective, difficulty, seconds]: About, stem: string, extra: 
   return {
     internalName: extra.name ?? '', language: 'en', stem: paragraph(stem), points: extra.points ?? 1, seconds, difficulty,
     objectives: [objectiveId(objective)], tags: extra.tags ?? [], source: extra.source ?? '',
+    levels: { taxonomy: `v${Math.min(4, difficulty)}` } as Record<string, string>, fields: { course: difficulty > 3 ? 'coastal' : 'inshore' } as Record<string, string>,
     comments: { right: extra.right ?? '', wrong: extra.wrong ?? '', general: extra.general ?? '' },
   }
 }

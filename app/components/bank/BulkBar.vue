@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Objective } from '~~/server/domain/bank/search'
+import type { Objective } from '~~/server/domain/bank/objectives'
 import type { FolderEntry } from '~/composables/question-search'
 
 /** What can be done with several questions at once. Everything here can be taken back. */

@@ -5,12 +5,14 @@ import type { FilterValue } from '~/composables/question-search'
 /** Filters as small tags: those that are on, and one that opens the rest. */
 const { values } = defineProps<{ values: FilterValue[], /** Counting stopped somewhere: there are at least so many. */ atLeast?: boolean }>()
 const emit = defineEmits<{ toggle: [FilterValue] }>()
-const groups = computed(() => [
+const groups = computed(() => ([
   { title: 'Kind', of: values.filter((each) => each.name === 'kind' && (each.count > 0 || each.on)) },
   { title: 'Objective', of: values.filter((each) => each.name === 'objective' && (each.count > 0 || each.on)) },
   { title: 'Difficulty', of: values.filter((each) => each.name === 'difficulty') },
   { title: 'Tag', of: values.filter((each) => each.name === 'tag') },
-])
+  { title: 'Thinking level', of: values.filter((each) => each.name === 'level' && (each.count > 0 || each.on)) },
+  { title: 'Grade level', of: values.filter((each) => each.name === 'grade' && (each.count > 0 || each.on)) },
+]).filter((group) => group.of.length))
 </script>
 
 <template>

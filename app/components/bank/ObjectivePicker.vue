@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Objective } from '~~/server/domain/bank/search'
+import type { Objective } from '~~/server/domain/bank/objectives'
 
 /** Objectives of a question; the first is the main one. */
 const { chosen, objectives } = defineProps<{ chosen: string[], objectives: Objective[] }>()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useAsyncState } from '@vueuse/core'
 import type { Figures } from '~~/core/figures'
-import type { Objective } from '~~/server/domain/bank/search'
+import type { Objective } from '~~/server/domain/bank/objectives'
 
 /** The first figures of a quiz, answered at every change by a worker. */
 const store = useQuiz()

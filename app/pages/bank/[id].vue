@@ -3,7 +3,7 @@ import { useAsyncState } from '@vueuse/core'
 import { blankQuestion } from '~~/core/question/blank'
 import type { KindName, Question } from '~~/core/question'
 import { kindLabels } from '~~/core/question/kinds/labels'
-import type { Objective } from '~~/server/domain/bank/search'
+import type { Objective } from '~~/server/domain/bank/objectives'
 import type { QuestionDetail } from '~~/server/domain/bank/questions'
 
 const route = useRoute()
@@ -106,6 +106,7 @@ async function retire(retired: boolean) {
           <label class="label">Expected time, seconds<input class="field py-1" type="number" min="5" max="7200" step="5" :value="question.seconds" @input="set({ seconds: number($event) })"></label>
           <label class="label">Difficulty<select class="field py-1" :value="question.difficulty" @change="set({ difficulty: number($event) })"><option v-for="level in 5" :key="level" :value="level">{{ level }}{{ level === 1 ? ' easy' : level === 5 ? ' hard' : '' }}</option></select></label>
           <div class="sm:col-span-3"><ObjectivePicker :chosen="question.objectives" :objectives="objectives" @update:chosen="set({ objectives: $event })" /></div>
+          <DescribeMore :question="question" @set="set" />
           <label class="label">Internal name<input class="field py-1 font-normal" maxlength="160" :value="question.internalName" @input="set({ internalName: ($event.target as HTMLInputElement).value })"></label>
           <label class="label">Tags, with commas<input v-model="tags" class="field py-1 font-normal" maxlength="300"></label>
           <label class="label">Source<input class="field py-1 font-normal" maxlength="200" :value="question.source" @input="set({ source: ($event.target as HTMLInputElement).value })"></label>

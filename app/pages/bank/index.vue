@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { useWindowVirtualizer } from '@tanstack/vue-virtual'
 import { kindLabels } from '~~/core/question/kinds/labels'
-import type { Hit, Objective } from '~~/server/domain/bank/search'
+import type { Objective } from '~~/server/domain/bank/objectives'
+import type { Hit } from '~~/server/domain/bank/search'
 import type { SavedSearch } from '~~/server/domain/bank/saved-searches'
 
 useHead({ title: 'Bank · Thistle' })
@@ -72,7 +73,7 @@ const stateWords: Record<Hit['state'], string> = { usable: '', work: 'in work', 
         <h2 class="small-head">Saved searches</h2>
         <ul><li v-for="each in saved" :key="each.id" class="flex items-center"><button type="button" class="min-w-0 grow truncate rounded px-2 py-1 text-left hover:bg-petrol-tint" @click="search.take(each.query)">{{ each.name }}</button><button type="button" class="btn btn-quiet px-1.5" :aria-label="`Do not keep the search ${each.name}`" @click="dropSearch(each)">×</button></li></ul>
       </section>
-      <p class="flex flex-col gap-1 text-[0.9375rem]"><NuxtLink class="link" to="/bank/import">Bring questions in</NuxtLink><NuxtLink class="link" to="/bank/paste">Write in plain text</NuxtLink><NuxtLink class="link" to="/bank/stimuli">Stimuli</NuxtLink><NuxtLink class="link" to="/bank/outside">Banks of others</NuxtLink><NuxtLink class="link" to="/bank/near">Near-duplicates</NuxtLink></p>
+      <p class="flex flex-col gap-1 text-[0.9375rem]"><NuxtLink class="link" to="/bank/import">Bring questions in</NuxtLink><NuxtLink class="link" to="/bank/paste">Write in plain text</NuxtLink><NuxtLink class="link" to="/bank/stimuli">Stimuli</NuxtLink><NuxtLink class="link" to="/bank/objectives">Objectives</NuxtLink><NuxtLink class="link" to="/bank/words">Levels and fields</NuxtLink><NuxtLink class="link" to="/bank/outside">Banks of others</NuxtLink><NuxtLink class="link" to="/bank/near">Near-duplicates</NuxtLink></p>
     </aside>
     <div class="min-w-0">
       <div class="flex flex-wrap items-center justify-between gap-3">

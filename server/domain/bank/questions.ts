@@ -45,18 +45,20 @@ export function prepared(question: Question): Question {
   return clean
 }
 
+const levelsOf = (question: Question): string[] => Object.entries(question.levels).map(([scheme, level]) => `${scheme}:${level}`)
+
 /** What lists show and filters ask, taken from the newest version. */
 function listed(question: Question): Record<string, string | number | null> {
   const stem = question.kind === 'gaps' && isBlank(question.stem) ? gapText(question.body.text) : plainText(question.stem)
   return {
     kind: question.kind, title: stem.slice(0, 400) || (isBlank(question.stem) ? 'Untitled question' : 'A picture'), internal_name: question.internalName,
     key_text: kindOf(question.kind).keyText(question.body).slice(0, 400), points: question.points, seconds: question.seconds, difficulty: question.difficulty,
-    language: question.language, source: question.source, stimulus_id: question.stimulus, near_key: nearKey(question), facets: toJson({ o: question.objectives, t: question.tags }),
+    language: question.language, source: question.source, stimulus_id: question.stimulus, near_key: nearKey(question), facets: toJson({ o: question.objectives, t: question.tags, l: levelsOf(question), g: question.grade }),
   }
 }
 
 /** Words of a question, its tags and its objectives; its folder is entered where it is put. */
-const entriesOf = (question: Question, objectiveWords: string): string[] => [...wordsOf(searchable(question, objectiveWords)), ...question.tags.map(entryFor.tag), ...question.objectives.map(entryFor.objective)]
+const entriesOf = (question: Question, objectiveWords: string): string[] => [...wordsOf(searchable(question, objectiveWords)), ...question.tags.map(entryFor.tag), ...question.objectives.map(entryFor.objective), ...levelsOf(question).map(entryFor.level), ...(question.grade ? [entryFor.grade(question.grade)] : [])]
 
 async function objectiveTitles(db: Db, questions: readonly Question[]): Promise<Map<string, string>> {
   const ids = [...new Set(questions.flatMap((question) => question.objectives))]

@@ -20,6 +20,9 @@ export const searchQuery = z.object({
   difficulty: many(z.coerce.number().int().min(1).max(5)),
   tag: many(tag),
   folder: many(id),
+  /** Thinking levels, as scheme:level. */
+  level: many(z.string().regex(/^[a-zA-Z0-9_-]{1,40}:[a-zA-Z0-9_-]{1,40}$/)),
+  grade: many(tag),
   language: many(z.string().regex(/^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/)),
   state: z.enum(['usable', 'work', 'retired', 'all']).default('all'),
   /** Not opened in a quiz since then. */
@@ -35,14 +38,14 @@ export const searchQuery = z.object({
 })
 export type SearchQuery = z.infer<typeof searchQuery>
 
-export type FacetFilter = 'kind' | 'objective' | 'difficulty' | 'tag' | 'folder'
-export const facetFilters = ['kind', 'objective', 'difficulty', 'tag', 'folder'] as const
+export const facetFilters = ['kind', 'objective', 'difficulty', 'tag', 'folder', 'level', 'grade'] as const
+export type FacetFilter = typeof facetFilters[number]
 
 /**
  * Entries of question_word that stand for something else than a word of a text: a word never holds a colon. One table of
  * entries answers words, tags, objectives and folders alike.
  */
-export const entryFor = { tag: (tag: string) => `t:${tag}`, objective: (id: string) => `o:${id}`, folder: (id: string) => `f:${id}` }
+export const entryFor = { tag: (tag: string) => `t:${tag}`, objective: (id: string) => `o:${id}`, folder: (id: string) => `f:${id}`, level: (level: string) => `l:${level}`, grade: (grade: string) => `g:${grade.toLowerCase()}` }
 
 /** A condition that the table of entries answers: a word's beginning, or one of some exact entries. */
 export interface Entries { name: FacetFilter | 'words', sql: string, values: Value[] }
@@ -75,10 +78,10 @@ export async function conditionsOf(db: Db, person: Person, query: SearchQuery, n
   if (query.stimulus) rest('q.stimulus_id = ?', query.stimulus)
   if (query.owner) rest('q.owner_id = ?', person.id)
   const entries: Entries[] = wordsOf(query.words).slice(0, 8).map((word) => ({ name: 'words', sql: 'w.word LIKE ?', values: [like(word)] }))
-  const exactly = (name: 'tag' | 'objective' | 'folder', ids: readonly string[]) => entries.push({ name, sql: 'w.word IN (?)', values: [ids.length ? ids.map(entryFor[name]) : ['-']] })
+  const exactly = (name: keyof typeof entryFor, ids: readonly string[]) => entries.push({ name, sql: 'w.word IN (?)', values: [ids.length ? ids.map(entryFor[name]) : ['-']] })
   if (query.objective.length) exactly('objective', objectives)
   if (query.folder.length) exactly('folder', folders)
-  if (query.tag.length) exactly('tag', query.tag)
+  for (const name of ['tag', 'level', 'grade'] as const) if (query[name].length) exactly(name, query[name])
   return { plain, entries, wanted: { objective: new Set(objectives), folder: new Set(folders) } }
 }
 

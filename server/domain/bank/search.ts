@@ -42,7 +42,7 @@ const few = 4000
 const sample = 1000
 
 /** What candidates are counted by. */
-interface Candidate { id: string, kind: string, difficulty: number, folder: string | null, objectives: string[], tags: string[] }
+interface Candidate { id: string, kind: string, difficulty: number, folder: string | null, objectives: string[], tags: string[], levels: string[], grade: string }
 interface CandidateRow { id: string, kind: string, difficulty: number, folder_id: string | null, facets: string }
 const candidateColumns = 'q.id, q.kind, q.difficulty, q.folder_id, q.facets'
 
@@ -69,8 +69,8 @@ async function rarest(db: Db, query: SearchQuery, entries: readonly Entries[]): 
 }
 
 const candidate = (row: CandidateRow): Candidate => {
-  const { o, t } = fromJson<{ o: string[], t: string[] }>(row.facets)
-  return { id: row.id, kind: row.kind, difficulty: row.difficulty, folder: row.folder_id, objectives: o, tags: t }
+  const { o, t, l = [], g = '' } = fromJson<{ o: string[], t: string[], l?: string[], g?: string }>(row.facets)
+  return { id: row.id, kind: row.kind, difficulty: row.difficulty, folder: row.folder_id, objectives: o, tags: t, levels: l, grade: g }
 }
 
 /** Whether a candidate passes the filters that facets count, but for one of them. */
@@ -81,6 +81,8 @@ function passes(query: SearchQuery, { wanted }: Conditions, each: Candidate, wit
     folder: () => !query.folder.length || (each.folder !== null && wanted.folder.has(each.folder)),
     objective: () => !query.objective.length || each.objectives.some((id) => wanted.objective.has(id)),
     tag: () => !query.tag.length || each.tags.some((tag) => query.tag.includes(tag)),
+    level: () => !query.level.length || each.levels.some((level) => query.level.includes(level)),
+    grade: () => !query.grade.length || query.grade.some((grade) => grade.toLowerCase() === each.grade.toLowerCase()),
   }
   return facetFilters.every((name) => name === without || meets[name]())
 }
@@ -88,6 +90,7 @@ function passes(query: SearchQuery, { wanted }: Conditions, each: Candidate, wit
 function countsOf(query: SearchQuery, conditions: Conditions, candidates: readonly Candidate[]): SearchResult['counts'] {
   const valuesOf: Record<FacetFilter, (each: Candidate) => string[]> = {
     kind: (each) => [each.kind], difficulty: (each) => [String(each.difficulty)], folder: (each) => (each.folder ? [each.folder] : []), objective: (each) => each.objectives, tag: (each) => each.tags,
+    level: (each) => each.levels, grade: (each) => (each.grade ? [each.grade] : []),
   }
   return Object.fromEntries(facetFilters.map((name) => {
     const counts: Record<string, number> = {}
@@ -171,16 +174,4 @@ async function withUse(db: Db, rows: HitRow[]): Promise<Hit[]> {
     folder: row.folder_id, source: row.source, language: row.language, owner: row.owner, sharing: row.sharing, stimulus: row.stimulus_id, origin: row.bank === null ? null : { bank: row.bank, chosen: row.chosen, copy: row.copy }, doubts: row.doubts, lastUsedAt: row.last_used_at && fromSql(row.last_used_at),
     right: rightOf.get(row.id) ?? null, used: usedIn.get(row.id) ?? 0,
   }))
-}
-
-export interface Objective { id: string, parent: string | null, code: string, title: string, essential: boolean, needs: string[] }
-
-/** The school's objectives in the order of their codes, with those that each needs first. */
-export async function objectives(db: Db, person: Person): Promise<Objective[]> {
-  const [rows, needs] = await Promise.all([
-    db.rows<{ id: string, parent: string | null, code: string, title: string, essential: number }>('SELECT id, parent_id AS parent, code, title, essential FROM objective WHERE school_id = ? ORDER BY LENGTH(code), code', [person.school]),
-    db.rows<{ objective_id: string, needs_id: string }>('SELECT n.objective_id, n.needs_id FROM objective_need n JOIN objective o ON o.id = n.objective_id WHERE o.school_id = ?', [person.school]),
-  ])
-  const needsOf = grouped(needs, (each) => each.objective_id)
-  return rows.map((row) => ({ ...row, essential: Boolean(row.essential), needs: (needsOf.get(row.id) ?? []).map((each) => each.needs_id) }))
 }

@@ -9,7 +9,7 @@ export function wordsOf(text: string): string[] {
 
 /** Everything of a question that a search looks into. */
 export function searchable(question: Question, objectiveWords: string): string {
-  const texts: string[] = [question.internalName, ...question.tags, question.source, objectiveWords]
+  const texts: string[] = [question.internalName, ...question.tags, question.source, question.grade, ...Object.values(question.fields), objectiveWords]
   mapQuestionHtml(question, (html) => { texts.push(plainText(html)); return html })
   texts.push(kindOf(question.kind).keyText(question.body))
   return texts.join(' ')

@@ -1,0 +1,4 @@
+import { listObjectives } from '../../domain/bank/objectives'
+import { route } from '../../utils/route'
+
+export default route({ right: 'teacher', handle: ({ db, person }) => listObjectives(db, person) })
