@@ -12,6 +12,8 @@ interface Preview { instances: { values: Record<string, string>, stem: string, k
 const preview = shallowRef<Preview | null>(null)
 const answer = ref<Response | null>(null)
 const problem = ref('')
+/** Hints that have been looked at. */
+const hints = ref(0)
 let stamp = 0
 
 async function refresh() {
@@ -43,6 +45,10 @@ const verdict = computed(() => {
       <p class="text-[0.9375rem] text-soft">Question 1 · {{ preview.points }} {{ preview.points === 1 ? 'point' : 'points' }}</p>
       <WrittenText id="preview-stem" :html="preview.stem || (preview.body.asks === 'gaps' ? '' : '<p>…</p>')" :language="question.language" class="mb-4 text-xl" />
       <AnswerField v-model="answer" :body="preview.body" name="preview" labelledby="preview-stem" :language="question.language" />
+      <div v-if="question.hints.length" class="mt-3 text-[0.9375rem]">
+        <WrittenText v-for="hint in question.hints.slice(0, hints)" :key="hint" :html="hint" :language="question.language" class="mt-1 border-l-4 border-amber pl-3" />
+        <button v-if="hints < question.hints.length" type="button" class="link" @click="hints++">Look at hint {{ hints + 1 }} of {{ question.hints.length }}</button> <span class="text-soft">Given only where a quiz allows it.</span>
+      </div>
       <div aria-live="polite">
         <div v-if="preview.result" class="mt-4 border-l-4 border-petrol-mid pl-4">
           <p v-if="preview.result.unreadable" class="text-amber">{{ preview.result.unreadable }}</p>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Bold, ImagePlus, Italic, List, ListOrdered, Sigma, Subscript as SubIcon, Superscript as SupIcon, Table as TableIcon } from '@lucide/vue'
+import { Bold, ImagePlus, Italic, Link2, List, ListOrdered, Mic, Sigma, Subscript as SubIcon, Superscript as SupIcon, Table as TableIcon } from '@lucide/vue'
 import Image from '@tiptap/extension-image'
 import { InlineMath } from '@tiptap/extension-mathematics'
 import { TableKit } from '@tiptap/extension-table'
@@ -13,7 +13,9 @@ const emit = defineEmits<{ 'update:modelValue': [string] }>()
 
 const Sub = Mark.create({ name: 'sub', parseHTML: () => [{ tag: 'sub' }], renderHTML: () => ['sub', 0] })
 const Sup = Mark.create({ name: 'sup', parseHTML: () => [{ tag: 'sup' }], renderHTML: () => ['sup', 0] })
-const Picture = Image.extend({ addAttributes() { return { src: {}, alt: { default: '' }, width: {}, height: {} } } })
+/** Sized by dragging its corner, or by the field in the tools while it is chosen. */
+const Picture = Image.extend({ addAttributes() { return { src: {}, alt: { default: '' }, width: { default: null }, height: { default: null } } } })
+  .configure({ resize: { enabled: true, directions: ['bottom-right'], minWidth: 40, minHeight: 24, alwaysPreserveAspectRatio: true } })
 /** A marked word of a text with gaps. */
 const Gap = Mark.create({
   name: 'gap', inclusive: false, excludes: '_',
@@ -29,6 +31,8 @@ const Media = (name: 'audio' | 'video') => Block.create({
 const maths = ref<{ tex: string, pos: number | null } | null>(null)
 const picture = ref<{ file: File, alt: string, plays: number } | null>(null)
 const problem = ref('')
+const recording = ref(false)
+const address = ref<string | null>(null)
 const chooser = useTemplateRef<HTMLInputElement>('chooser')
 const id = useId()
 
@@ -51,6 +55,18 @@ function keepMaths() {
   if (pos === null) editor.value?.chain().focus().insertInlineMath({ latex: tex }).run()
   else editor.value?.chain().setNodeSelection(pos).updateInlineMath({ latex: tex }).focus().run()
   maths.value = null
+}
+
+/** Makes the chosen words a link; where none are chosen the address itself is put in. */
+function keepLink() {
+  const href = address.value!.trim()
+  const current = editor.value!.chain().focus()
+  if (!href) current.extendMarkRange('link').unsetLink().run()
+  else if (!/^(?:https?:\/\/|mailto:)\S+$/i.test(href)) { problem.value = 'Write an address that begins with https://.'; return }
+  else if (editor.value!.state.selection.empty && !editor.value!.isActive('link')) current.insertContent([{ type: 'text', text: href, marks: [{ type: 'link', attrs: { href } }] }, { type: 'text', text: ' ' }]).run()
+  else current.extendMarkRange('link').setLink({ href }).run()
+  problem.value = ''
+  address.value = null
 }
 
 function chosen(event: Event) {
@@ -89,7 +105,9 @@ const tools = computed(() => [
   { name: 'Lowered', icon: SubIcon, on: editor.value?.isActive('sub'), do: () => editor.value?.chain().focus().toggleMark('sub').run() },
   { name: 'Raised', icon: SupIcon, on: editor.value?.isActive('sup'), do: () => editor.value?.chain().focus().toggleMark('sup').run() },
   { name: 'Maths', icon: Sigma, on: false, do: () => { maths.value = { tex: '', pos: null } } },
+  { name: 'Link', icon: Link2, on: editor.value?.isActive('link'), do: () => { address.value = String(editor.value?.getAttributes('link').href ?? '') } },
   { name: 'Picture, sound or film', icon: ImagePlus, on: false, do: () => chooser.value?.click() },
+  { name: 'Record a sound', icon: Mic, on: false, do: () => { recording.value = true } },
   ...(slim ? [] : [
     { name: 'List', icon: List, on: editor.value?.isActive('bulletList'), do: () => editor.value?.chain().focus().toggleBulletList().run() },
     { name: 'Numbered list', icon: ListOrdered, on: editor.value?.isActive('orderedList'), do: () => editor.value?.chain().focus().toggleOrderedList().run() },
@@ -97,6 +115,12 @@ const tools = computed(() => [
   ]),
 ])
 const open = ref(false)
+/** Of the chosen picture, in pixels. */
+const width = computed(() => (editor.value?.isActive('image') ? Math.round(Number(editor.value.getAttributes('image').width)) || null : undefined))
+function setWidth(event: Event) {
+  const wanted = Number((event.target as HTMLInputElement).value)
+  editor.value?.chain().updateAttributes('image', { width: wanted >= 40 ? Math.min(1600, Math.round(wanted)) : null, height: null }).run()
+}
 </script>
 
 <template>
@@ -106,9 +130,10 @@ const open = ref(false)
         <component :is="tool.icon" :size="16" aria-hidden="true" />
       </button>
       <button v-if="gaps" type="button" class="btn ml-1 h-7 px-2 py-0 text-[0.875rem]" :aria-pressed="editor?.isActive('gap') || undefined" :class="editor?.isActive('gap') && 'border-bloom! text-bloom!'" @click="toggleGap">{{ editor?.isActive('gap') ? 'No gap' : 'Gap' }}</button>
+      <label v-if="width !== undefined" class="ml-1 flex items-center gap-1 text-[0.8125rem] text-soft">width<input type="number" min="40" max="1600" class="field h-7 w-20! px-1.5 py-0" :value="width ?? ''" placeholder="own" @change="setWidth"></label>
       <input ref="chooser" type="file" accept="image/png,image/jpeg,image/gif,image/webp,audio/*,video/mp4,video/webm" class="hidden" @change="chosen">
     </div>
-    <p v-if="problem && !picture" role="alert" class="note-look text-[0.9375rem]">{{ problem }}</p>
+    <p v-if="problem && !picture && address === null" role="alert" class="note-look text-[0.9375rem]">{{ problem }}</p>
     <EditorContent :editor="editor" class="px-3 py-2 text-lg" />
     <ModalDialog :open="maths !== null" title="Maths" @close="maths = null">
       <template v-if="maths">
@@ -117,6 +142,15 @@ const open = ref(false)
         <div class="mt-4 flex justify-end gap-2"><button type="button" class="btn" @click="maths = null">Leave it</button><button type="button" class="btn btn-main" @click="keepMaths">Put it in</button></div>
       </template>
     </ModalDialog>
+    <ModalDialog :open="address !== null" title="Link" @close="address = null">
+      <form v-if="address !== null" @submit.prevent="keepLink">
+        <label class="label" :for="`${id}-link`">Address; empty takes the link away</label>
+        <input :id="`${id}-link`" v-model="address" class="field" type="text" inputmode="url" placeholder="https://" maxlength="1000">
+        <p v-if="problem" role="alert" class="note-stop mt-3">{{ problem }}</p>
+        <div class="mt-4 flex justify-end gap-2"><button type="button" class="btn" @click="address = null; problem = ''">Leave it</button><button class="btn btn-main">Keep</button></div>
+      </form>
+    </ModalDialog>
+    <RecordDialog :open="recording" @close="recording = false" @take="recording = false; picture = { file: $event, alt: '', plays: 0 }" />
     <ModalDialog :open="picture !== null" title="Picture, sound or film" @close="picture = null">
       <template v-if="picture">
         <p class="text-soft">{{ picture.file.name }}</p>

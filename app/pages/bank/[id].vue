@@ -42,6 +42,7 @@ onBeforeRouteLeave(() => !changed.value || busy.value || window.confirm('What yo
 const set = (values: Partial<Question>) => { question.value = { ...question.value, ...values } as Question }
 const setBody = (values: object) => { question.value = { ...question.value, body: { ...question.value.body, ...values } } as Question }
 const shared = ref('')
+const { recent, note } = useRecentObjectives()
 const instances = shallowRef<{ values: Record<string, string>, stem: string, key: string }[]>([])
 const number = (event: Event) => Number((event.target as HTMLInputElement).value)
 
@@ -49,6 +50,7 @@ async function keep(another = false) {
   busy.value = true
   problem.value = ''
   try {
+    note(question.value.objectives)
     if (isNew.value) {
       const made = await api<{ id: string, state: string }>('questions', { method: 'POST', body: question.value })
       announce(made.state === 'work' ? 'Kept as “in work”: it cannot be marked yet.' : 'Kept in the bank.')
@@ -105,7 +107,7 @@ async function retire(retired: boolean) {
           <label class="label">Points<input class="field py-1" type="number" min="0" max="1000" step="0.5" :value="question.points" @input="set({ points: number($event) })"></label>
           <label class="label">Expected time, seconds<input class="field py-1" type="number" min="5" max="7200" step="5" :value="question.seconds" @input="set({ seconds: number($event) })"></label>
           <label class="label">Difficulty<select class="field py-1" :value="question.difficulty" @change="set({ difficulty: number($event) })"><option v-for="level in 5" :key="level" :value="level">{{ level }}{{ level === 1 ? ' easy' : level === 5 ? ' hard' : '' }}</option></select></label>
-          <div class="sm:col-span-3"><ObjectivePicker :chosen="question.objectives" :objectives="objectives" @update:chosen="set({ objectives: $event })" /></div>
+          <div class="sm:col-span-3"><ObjectivePicker :chosen="question.objectives" :objectives="objectives" :recent="recent" @update:chosen="set({ objectives: $event })" /></div>
           <DescribeMore :question="question" @set="set" />
           <label class="label">Internal name<input class="field py-1 font-normal" maxlength="160" :value="question.internalName" @input="set({ internalName: ($event.target as HTMLInputElement).value })"></label>
           <label class="label">Tags, with commas<input v-model="tags" class="field py-1 font-normal" maxlength="300"></label>

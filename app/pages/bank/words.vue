@@ -61,7 +61,7 @@ const value = (event: Event) => (event.target as HTMLTextAreaElement).value
         <fieldset v-for="(scheme, index) in words.schemes" :key="scheme.id" class="grid gap-3 bg-sheet p-4 sm:grid-cols-[1fr_1.4fr]">
           <legend class="sr-only">Scheme {{ index + 1 }}</legend>
           <label class="label">Name of the scheme<input v-model="scheme.name" class="field py-1 font-normal" maxlength="80"></label>
-          <label class="label">Levels, one a line, the simplest first<textarea class="field font-normal" rows="5" :value="scheme.levels.map((level) => level.name).join('\n')" @change="setLevels(scheme, value($event))" /></label>
+          <label class="label">Levels, one a line, the simplest first<textarea class="field font-normal" :rows="Math.max(4, scheme.levels.length + 1)" :value="scheme.levels.map((level) => level.name).join('\n')" @change="setLevels(scheme, value($event))" /></label>
           <button type="button" class="link justify-self-start text-[0.9375rem]" @click="words.schemes.splice(index, 1)">Take the scheme out</button>
         </fieldset>
         <button type="button" class="btn" :disabled="words.schemes.length >= 6" @click="addScheme">Add a scheme</button>

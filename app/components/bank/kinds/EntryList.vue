@@ -1,6 +1,5 @@
 <script setup lang="ts" generic="T extends { id: string, html: string }">
 import { ArrowDown, ArrowUp, Trash2 } from '@lucide/vue'
-import Sortable from 'sortablejs'
 
 /** Entries of rich text that can be moved, added and taken out: lines of an ordering, things, places, partners. */
 const { entries, name, least = 2, most = 30, ordered = false } = defineProps<{ entries: T[], /** What one of them is called. */ name: string, least?: number, most?: number, /** The order says something. */ ordered?: boolean, make: (id: string) => T }>()
@@ -13,14 +12,7 @@ function move(from: number, to: number) {
   next.splice(to, 0, ...next.splice(from, 1))
   emit('change', next)
 }
-onMounted(() => Sortable.create(list.value!, {
-  handle: '.drag-handle', animation: 120, ghostClass: 'opacity-40', forceFallback: true, fallbackTolerance: 4,
-  onEnd({ item, from, oldIndex, newIndex }) {
-    if (oldIndex === undefined || newIndex === undefined || oldIndex === newIndex) return
-    from.insertBefore(item, from.children[oldIndex < newIndex ? oldIndex : oldIndex + 1] ?? null)
-    move(oldIndex, newIndex)
-  },
-}))
+useDragOrder(list, move)
 const freeId = () => Array.from({ length: 200 }, (_, i) => `e${i + 1}`).find((id) => !entries.some((entry) => entry.id === id))!
 </script>
 

@@ -13,12 +13,13 @@ function setRight(index: number, on: boolean) {
   if (mode === 'one') emit('update:options', options.map((option, i) => ({ ...option, credit: i === index ? 1 : option.credit === 1 ? 0 : option.credit })))
   else set(index, { right: on, credit: on ? 1 : -1 })
 }
-function move(index: number, by: number) {
+const list = useTemplateRef<HTMLElement>('list')
+function move(from: number, to: number) {
   const next = [...options]
-  const [taken] = next.splice(index, 1)
-  next.splice(index + by, 0, taken!)
+  next.splice(to, 0, ...next.splice(from, 1))
   emit('update:options', next)
 }
+useDragOrder(list, move)
 function add() {
   const used = new Set(options.map((option) => option.id))
   const id = Array.from({ length: 60 }, (_, i) => `o${i + 1}`).find((each) => !used.has(each))!
@@ -30,11 +31,11 @@ const isRight = (option: EditedOption) => (mode === 'one' ? option.credit === 1 
 <template>
   <fieldset>
     <legend class="small-head">Options</legend>
-    <ol class="mt-2 space-y-3">
+    <ol ref="list" class="mt-2 space-y-3">
       <li v-for="(option, index) in options" :key="option.id" class="grid grid-cols-[2.2rem_1fr_auto] items-start gap-2">
         <label class="mt-1.5 flex flex-col items-center text-[0.8125rem]">
           <input :type="mode === 'one' ? 'radio' : 'checkbox'" :name="`right-${group}`" class="size-4.5 accent-petrol" :checked="isRight(option)" :aria-label="`Option ${letter(index)} is right`" @change="setRight(index, ($event.target as HTMLInputElement).checked)">
-          <span class="font-semibold" :class="isRight(option) ? 'text-green' : 'text-soft'">{{ letter(index) }}</span>
+          <span class="font-semibold" :class="[isRight(option) ? 'text-green' : 'text-soft', !preset && 'drag-handle cursor-grab']" :title="preset ? undefined : 'Drag to move'">{{ letter(index) }}</span>
         </label>
         <div class="space-y-1">
           <RichText slim :label="`Option ${letter(index)}`" :model-value="option.html" @update:model-value="set(index, { html: $event })" />
@@ -45,8 +46,8 @@ const isRight = (option: EditedOption) => (mode === 'one' ? option.credit === 1 
             <input type="number" class="field w-18! px-1.5 py-0.5" :step="mode === 'one' ? 0.25 : 0.5" :min="mode === 'one' ? -1 : -10" :max="mode === 'one' ? 1 : 10" :value="option.credit" @change="set(index, { credit: Number(($event.target as HTMLInputElement).value) })">
           </label>
           <template v-if="!preset">
-            <button type="button" class="btn btn-quiet p-1" :disabled="index === 0" :aria-label="`Move ${letter(index)} up`" @click="move(index, -1)"><ArrowUp :size="16" /></button>
-            <button type="button" class="btn btn-quiet p-1" :disabled="index === options.length - 1" :aria-label="`Move ${letter(index)} down`" @click="move(index, 1)"><ArrowDown :size="16" /></button>
+            <button type="button" class="btn btn-quiet p-1" :disabled="index === 0" :aria-label="`Move ${letter(index)} up`" @click="move(index, index - 1)"><ArrowUp :size="16" /></button>
+            <button type="button" class="btn btn-quiet p-1" :disabled="index === options.length - 1" :aria-label="`Move ${letter(index)} down`" @click="move(index, index + 1)"><ArrowDown :size="16" /></button>
             <button type="button" class="btn btn-quiet p-1" :disabled="options.length <= 2" :aria-label="`Take out ${letter(index)}`" @click="emit('update:options', options.filter((_, i) => i !== index))"><Trash2 :size="16" /></button>
           </template>
         </div>

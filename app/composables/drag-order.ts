@@ -1,0 +1,22 @@
+import Sortable from 'sortablejs'
+import type { Ref } from 'vue'
+
+/**
+ * Entries of a list put in order by dragging their handles (class drag-handle), by mouse and by touch.
+ * @param move is told the places; the list itself goes back as it was, and the page draws the move
+ */
+export function useDragOrder(list: Readonly<Ref<HTMLElement | null>>, move: (from: number, to: number) => void): void {
+  let sortable: Sortable | undefined
+  onMounted(() => {
+    if (!list.value) return
+    sortable = Sortable.create(list.value, {
+      handle: '.drag-handle', animation: 120, ghostClass: 'opacity-40', forceFallback: true, fallbackTolerance: 4,
+      onEnd({ item, from, oldIndex, newIndex }) {
+        if (oldIndex === undefined || newIndex === undefined || oldIndex === newIndex) return
+        from.insertBefore(item, from.children[oldIndex < newIndex ? oldIndex : oldIndex + 1] ?? null)
+        move(oldIndex, newIndex)
+      },
+    })
+  })
+  onBeforeUnmount(() => sortable?.destroy())
+}
