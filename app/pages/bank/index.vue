@@ -122,7 +122,7 @@ const stateWords: Record<Hit['state'], string> = { usable: '', work: 'in work', 
                   <span v-if="hit.doubts" class="text-[0.8125rem] font-semibold text-red">! a colleague says something is wrong</span></p>
               </div>
               <NuxtLink v-if="hit.origin?.copy" class="link mt-1 shrink-0 text-[0.875rem]" :to="`/bank/${hit.origin.copy}`">our copy</NuxtLink>
-              <button v-else-if="hit.origin" type="button" class="btn shrink-0 py-0.5 text-[0.875rem]" :aria-label="`Take into our bank: ${hit.title.slice(0, 60)}`" @click="take(hit)">Take it</button>
+              <button v-else-if="hit.origin" type="button" class="btn shrink-0 py-0.5 text-[0.875rem]" :aria-label="`Take it: ${hit.title.slice(0, 60)}`" @click="take(hit)">Take it</button>
               <button type="button" class="btn btn-quiet shrink-0 text-[0.875rem]" :aria-expanded="open.has(hit.id)" :aria-label="`${open.has(hit.id) ? 'Close' : 'Read'}: ${hit.title.slice(0, 60)}, ${kindLabels[hit.kind]}`" @click="toggleOpen(hit.id)">{{ open.has(hit.id) ? 'close' : 'read' }}</button>
               <span class="shrink-0 font-semibold">{{ hit.points }}<span class="sr-only"> points</span></span>
             </div>

@@ -66,7 +66,7 @@ const toggleNeed = (id: string) => { const body = writing.value!; body.needs = b
           <span :class="each.parent === null ? 'text-lg font-semibold' : ''"><span class="text-soft">{{ each.code }}</span> {{ each.title }}</span>
           <span v-if="each.essential" class="tag py-0">essential</span>
           <span v-if="each.needs.length" class="text-[0.8125rem] text-soft">needs {{ each.needs.map(nameOf).join(', ') }} first</span>
-          <span class="ml-auto flex gap-3 text-[0.875rem]"><button class="link" :aria-label="`Add under ${nameOf(each.id)}`" @click="begin(each.id)">add under it</button><button class="link" :aria-label="`Change ${nameOf(each.id)}`" @click="edit(each)">change</button><button class="link" :aria-label="`Take away ${nameOf(each.id)}`" @click="remove(each)">take away</button></span>
+          <span class="ml-auto flex gap-3 text-[0.875rem]"><button class="link" :aria-label="`add under it: ${nameOf(each.id)}`" @click="begin(each.id)">add under it</button><button class="link" :aria-label="`change ${nameOf(each.id)}`" @click="edit(each)">change</button><button class="link" :aria-label="`take away ${nameOf(each.id)}`" @click="remove(each)">take away</button></span>
         </div>
       </li>
     </ul>
