@@ -23,7 +23,7 @@ try {
   }
   const migrated = await migrate(database)
   // What is searched has grown with these.
-  if (['0003-bank.sql', '0005-stimuli.sql', '0007-describing.sql'].some((name) => migrated.includes(name))) await reindexAll(database)
+  if (['0003-bank.sql', '0005-stimuli.sql', '0007-describing.sql', '0008-kind-entries.sql'].some((name) => migrated.includes(name))) await reindexAll(database)
   if (process.env.THISTLE_DEMO !== 'off' && await seedDemo(database, iso(Date.now()))) console.log('The demo school is laid out.')
 } catch (error) {
   console.error(error instanceof Problem ? `${error.sentence} ${JSON.stringify(error.more)}` : error)

@@ -45,7 +45,7 @@ async function give(kind: 'add' | 'pool') {
         <input id="finder" ref="field" v-model="words" class="field pr-8" type="search" placeholder="Find questions" @keydown.enter.prevent="hits[0] && toggle(hits[0])">
         <kbd class="pointer-events-none absolute right-3 top-2 text-soft" aria-hidden="true">/</kbd>
       </div>
-      <FilterMenu :values="labelled" :at-least="(result?.total ?? 0) > (result?.cap ?? 0)" @toggle="search.toggle" />
+      <FilterMenu :values="labelled" :at-least="result?.sampled" @toggle="search.toggle" />
       <p class="text-[0.8125rem] text-soft" role="status">{{ result ? search.totalWords.value : 'Searching …' }}{{ picked.length ? ` · ${picked.length} chosen` : '' }}
         <button v-if="isNarrowed" class="link ml-2" @click="search.clear()">clear</button></p>
       <p v-if="problem" role="alert" class="note-stop text-[0.875rem]">{{ problem }}</p>

@@ -83,7 +83,7 @@ const stateWords: Record<Hit['state'], string> = { usable: '', work: 'in work', 
       <div class="mt-4 flex flex-wrap items-center gap-x-4 gap-y-2">
         <label class="sr-only" for="words">Search words</label>
         <input id="words" v-model="words" class="field max-w-md" type="search" placeholder="Words in stem, options, key or tags">
-        <FilterMenu :values="facetValues" :at-least="(result?.total ?? 0) > (result?.cap ?? 0)" @toggle="search.toggle" />
+        <FilterMenu :values="facetValues" :at-least="result?.sampled" @toggle="search.toggle" />
         <select v-model="narrowing.state" class="field w-auto! py-1" aria-label="State"><option value="all">in use</option><option value="usable">usable</option><option value="work">in work</option><option value="retired">retired</option></select>
         <details class="relative">
           <summary class="text-[0.9375rem] text-soft">more</summary>

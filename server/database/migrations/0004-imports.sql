@@ -1,6 +1,7 @@
 -- Imports are staged, then made visible by one change.
 
-ALTER TABLE question MODIFY sharing ENUM('school','named','private','staged') NOT NULL DEFAULT 'school';
+-- 'outside' is used from 0006 on; it stands here too, so that this step can be run again at any time.
+ALTER TABLE question MODIFY sharing ENUM('school','named','private','staged','outside') NOT NULL DEFAULT 'school';
 ALTER TABLE question ADD COLUMN IF NOT EXISTS import_id VARCHAR(40) CHARACTER SET ascii COLLATE ascii_bin NULL;
 ALTER TABLE question ADD INDEX IF NOT EXISTS question_import (import_id);
 

@@ -58,7 +58,7 @@ function listed(question: Question): Record<string, string | number | null> {
 }
 
 /** Words of a question, its tags and its objectives; its folder is entered where it is put. */
-const entriesOf = (question: Question, objectiveWords: string): string[] => [...wordsOf(searchable(question, objectiveWords)), ...question.tags.map(entryFor.tag), ...question.objectives.map(entryFor.objective), ...levelsOf(question).map(entryFor.level), ...(question.grade ? [entryFor.grade(question.grade)] : [])]
+const entriesOf = (question: Question, objectiveWords: string): string[] => [...wordsOf(searchable(question, objectiveWords)), ...question.tags.map(entryFor.tag), ...question.objectives.map(entryFor.objective), ...levelsOf(question).map(entryFor.level), entryFor.kind(question.kind, question.difficulty), ...(question.grade ? [entryFor.grade(question.grade)] : [])]
 
 async function objectiveTitles(db: Db, questions: readonly Question[]): Promise<Map<string, string>> {
   const ids = [...new Set(questions.flatMap((question) => question.objectives))]

@@ -45,13 +45,18 @@ export type FacetFilter = typeof facetFilters[number]
  * Entries of question_word that stand for something else than a word of a text: a word never holds a colon. One table of
  * entries answers words, tags, objectives and folders alike.
  */
-export const entryFor = { tag: (tag: string) => `t:${tag}`, objective: (id: string) => `o:${id}`, folder: (id: string) => `f:${id}`, level: (level: string) => `l:${level}`, grade: (grade: string) => `g:${grade.toLowerCase()}` }
+export const entryFor = { tag: (tag: string) => `t:${tag}`, objective: (id: string) => `o:${id}`, folder: (id: string) => `f:${id}`, level: (level: string) => `l:${level}`, kind: (kind: string, difficulty: number) => `k:${kind}:${difficulty}`, grade: (grade: string) => `g:${grade.toLowerCase()}` }
 
 /** A condition that the table of entries answers: a word's beginning, or one of some exact entries. */
 export interface Entries { name: FacetFilter | 'words', sql: string, values: Value[] }
 /** A condition on the question's own columns. */
 export interface Plain { name: FacetFilter | 'rest', sql: string, values: Value[] }
-export interface Conditions { plain: Plain[], entries: Entries[], /** Objectives and folders asked for, with all under them. */ wanted: { objective: ReadonlySet<string>, folder: ReadonlySet<string> } }
+export interface Conditions {
+  plain: Plain[], entries: Entries[]
+  /** Kind and difficulty once more, by their entries: to begin a search with. */
+  kinds: Entries[]
+  /** Objectives and folders asked for, with all under them. */ wanted: { objective: ReadonlySet<string>, folder: ReadonlySet<string> }
+}
 
 const like = (word: string) => word.replace(/[%_\\]/g, '\\$&') + '%'
 
@@ -61,6 +66,10 @@ async function under(db: Db, table: 'objective' | 'folder', school: string, ids:
   const rows = await db.rows<{ id: string }>(`WITH RECURSIVE below AS (SELECT id FROM ${table} WHERE id IN (?) AND school_id = ? UNION SELECT c.id FROM ${table} c JOIN below b ON c.parent_id = b.id) SELECT id FROM below`, [ids, school])
   return rows.map((row) => row.id)
 }
+
+const difficulties = [1, 2, 3, 4, 5]
+/** The entries of every kind and difficulty that is asked for. */
+const kindEntries = (query: SearchQuery): string[] => (query.kind.length ? query.kind : kindNames).flatMap((kind) => (query.difficulty.length ? query.difficulty : difficulties).map((difficulty) => entryFor.kind(kind, difficulty)))
 
 /** The conditions of a search. @param now for which outside banks are granted; null leaves them out */
 export async function conditionsOf(db: Db, person: Person, query: SearchQuery, now: Instant | null): Promise<Conditions> {
@@ -78,17 +87,21 @@ export async function conditionsOf(db: Db, person: Person, query: SearchQuery, n
   if (query.stimulus) rest('q.stimulus_id = ?', query.stimulus)
   if (query.owner) rest('q.owner_id = ?', person.id)
   const entries: Entries[] = wordsOf(query.words).slice(0, 8).map((word) => ({ name: 'words', sql: 'w.word LIKE ?', values: [like(word)] }))
-  const exactly = (name: keyof typeof entryFor, ids: readonly string[]) => entries.push({ name, sql: 'w.word IN (?)', values: [ids.length ? ids.map(entryFor[name]) : ['-']] })
+  const exactly = (name: Exclude<keyof typeof entryFor, 'kind'>, ids: readonly string[]) => entries.push({ name, sql: 'w.word IN (?)', values: [ids.length ? ids.map(entryFor[name]) : ['-']] })
   if (query.objective.length) exactly('objective', objectives)
   if (query.folder.length) exactly('folder', folders)
   for (const name of ['tag', 'level', 'grade'] as const) if (query[name].length) exactly(name, query[name])
-  return { plain, entries, wanted: { objective: new Set(objectives), folder: new Set(folders) } }
+  const kinds = query.kind.length || query.difficulty.length ? [{ name: 'kind' as const, sql: 'w.word IN (?)', values: [kindEntries(query)] }] : []
+  return { plain, entries, kinds, wanted: { objective: new Set(objectives), folder: new Set(folders) } }
 }
 
-/** As one condition on questions `q`. */
+/**
+ * As one condition on questions `q`. A question's own entries are looked through, some tens: left to itself the optimizer
+ * reads all entries of the word once more for every question.
+ */
 export function joined(plain: readonly Plain[], entries: readonly Entries[]): { sql: string, values: Value[] } {
   return {
-    sql: [...plain.map((each) => each.sql), ...entries.map((each) => `EXISTS (SELECT 1 FROM question_word w WHERE w.question_id = q.id AND ${each.sql})`)].join(' AND '),
+    sql: [...plain.map((each) => each.sql), ...entries.map((each) => `EXISTS (SELECT 1 FROM question_word w FORCE INDEX (question_word_question) WHERE w.question_id = q.id AND ${each.sql})`)].join(' AND '),
     values: [...plain, ...entries].flatMap((each) => each.values),
   }
 }
