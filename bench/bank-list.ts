@@ -6,22 +6,20 @@ const server = await startServer(process.env.THISTLE_DATABASE_URL!)
 const { page } = await visitor(server.address, 'Maren Holt')
 await page.goto('/bank')
 await page.getByRole('listitem').filter({ has: page.getByRole('checkbox') }).nth(5).waitFor()
-const frames = await page.evaluate(async () => {
-  const times: number[] = []
+// As text: what tsx makes of a function names helpers that the page does not have.
+const frames = await page.evaluate<{ longest: number, median: number, rows: number }>(`new Promise((done) => {
+  const times = []
   let last = performance.now()
   const until = last + 6000
-  await new Promise<void>((done) => {
-    const step = (now: number) => {
-      times.push(now - last)
-      last = now
-      window.scrollBy(0, 140)
-      if (now < until) requestAnimationFrame(step)
-      else done()
-    }
-    requestAnimationFrame(step)
+  requestAnimationFrame(function step(now) {
+    times.push(now - last)
+    last = now
+    window.scrollBy(0, 140)
+    if (now < until) { requestAnimationFrame(step); return }
+    const longest = Math.max(...times.slice(5))
+    done({ longest, median: times.sort((a, b) => a - b)[Math.floor(times.length / 2)], rows: document.querySelectorAll('main li[data-index]').length })
   })
-  return { longest: Math.max(...times.slice(5)), median: times.sort((a, b) => a - b)[Math.floor(times.length / 2)]!, rows: document.querySelectorAll('main li[data-index]').length, reached: window.scrollY }
-})
+})`)
 await closeBrowser()
 await server.stop()
 console.log(JSON.stringify({ 'bank.list.frame': { value: Math.round(frames.longest), unit: 'ms' }, 'bank.list.frame.median': { value: Math.round(frames.median), unit: 'ms' }, 'bank.list.rows': { value: frames.rows, unit: 'rows in the page' } }))
