@@ -20,7 +20,7 @@ class Server {
   }
   answer = (path: string, { method, body, query }: { method?: string, body?: unknown, query?: Record<string, unknown> }) => {
     if (!this.isUp) throw offline()
-    if (path === 'quizzes/quiz') return { id: 'quiz', revision: this.edits.length, quiz: this.quiz, checks: [], questions: [], now: '2030-01-01T00:00:00.000Z' }
+    if (path === 'quizzes/quiz') return { id: 'quiz', revision: this.edits.length, quiz: this.quiz, checks: [], questions: [], stimuli: [], now: '2030-01-01T00:00:00.000Z' }
     if (path === 'quizzes/quiz/checks') return []
     if (path === 'quizzes/quiz/edits' && method === 'GET') return this.edits.filter((each) => each.revision > Number(query!.since))
     const { on, token, edit } = body as { on: number, token: string, edit: Edit }

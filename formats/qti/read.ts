@@ -47,7 +47,7 @@ function declarationOf(node: XmlElement): Declaration {
 }
 
 const interactions = ['choiceInteraction', 'textEntryInteraction', 'inlineChoiceInteraction', 'matchInteraction', 'gapMatchInteraction', 'orderInteraction', 'hotspotInteraction', 'selectPointInteraction', 'extendedTextInteraction', 'uploadInteraction', 'associateInteraction', 'hottextInteraction', 'graphicOrderInteraction', 'graphicAssociateInteraction', 'graphicGapMatchInteraction', 'positionObjectInteraction', 'sliderInteraction', 'drawingInteraction', 'mediaInteraction', 'customInteraction', 'portableCustomInteraction', 'endAttemptInteraction']
-const known = new Set(['choiceInteraction', 'textEntryInteraction', 'inlineChoiceInteraction', 'matchInteraction', 'orderInteraction', 'hotspotInteraction', 'selectPointInteraction', 'extendedTextInteraction', 'uploadInteraction'])
+const known = new Set(['choiceInteraction', 'textEntryInteraction', 'inlineChoiceInteraction', 'matchInteraction', 'gapMatchInteraction', 'orderInteraction', 'hotspotInteraction', 'selectPointInteraction', 'extendedTextInteraction', 'uploadInteraction'])
 
 /** HTML of a part, without what belongs to interactions, feedback and scorers. */
 const htmlOf = (nodes: readonly (XmlElement | string)[]) => withMaths(toHtml(mapElements(nodes, (node) => (interactions.includes(node.name) || node.name === 'prompt' || node.name.startsWith('feedback') || node.name === 'rubricBlock' || node.name === 'stylesheet' ? null : node)))).replace(/^<div>([\s\S]*)<\/div>$/, '$1').replace(/<(p|div|span)>\s*<\/\1>/g, '').trim()
@@ -196,8 +196,30 @@ function pairsOf(context: Context, node: XmlElement): Found {
   const rightPairs = response.correct.length ? response.correct : response.mapping?.entries.filter((entry) => entry.value > 0).map((entry) => entry.key) ?? []
   const targetOf = (item: string) => targets.find((target) => rightPairs.includes(`${item} ${target.written}`))?.id ?? null
   const once = right.every((each) => each.attributes.matchMax === '1')
-  const worth = response.mapping?.entries.find((entry) => entry.value > 0)?.value ?? 1
+  const worths = response.mapping?.entries.filter((entry) => entry.value > 0).map((entry) => entry.value) ?? []
+  if (new Set(worths).size > 1) context.notes.push('Its pairs weigh differently; here each counts the same.')
+  const worth = worths[0] ?? 1
   return { kind: once ? 'matching' : 'sorting', body: { wrongCost: hundredths(Math.min(1, Math.max(0, -(response.mapping?.wrong ?? 0) / worth))), items: items.map(({ id, html, written }) => ({ id, html, comment: '', target: targetOf(written) })), targets: targets.map(({ id, html }) => ({ id, html })) } } as Found
+}
+
+/** Words that are drawn into gaps: a list in each gap holds all of them. */
+function gapMatchOf(context: Context, node: XmlElement): Found {
+  const response = declared(context, node)
+  const words = childrenOf(node, 'gapText').map((each, i) => ({ written: each.attributes.identifier ?? '', id: idOf(each, i), html: inlineHtml(each) }))
+  if (!words.length) return refuse('Pictures that are drawn into gaps have no like here.')
+  if ((response.mapping?.wrong ?? 0) < 0) context.notes.push('A wrong word takes nothing away here.')
+  const gaps: unknown[] = []
+  const text = mapElements(node.children.filter((child) => !isElement(child) || (child.name !== 'gapText' && child.name !== 'prompt')), (child) => {
+    if (child.name !== 'gap') return child
+    const written = child.attributes.identifier ?? ''
+    const value = (word: string) => response.mapping?.entries.find((entry) => entry.key === `${word} ${written}`)?.value ?? (response.correct.includes(`${word} ${written}`) ? 1 : 0)
+    const most = Math.max(0, ...words.map((word) => value(word.written)))
+    const id = `g${gaps.length + 1}`
+    gaps.push({ id, weight: most > 0 ? hundredths(most) : 1, as: 'list', body: { ...blankQuestion('choice').body, inOrder: false, options: words.map(({ written: word, ...each }) => ({ ...each, comment: '', fixed: false, credit: most > 0 ? hundredths(Math.max(0, value(word)) / most) : 0 })) } })
+    return { name: 'span', attributes: { 'data-gap': id }, children: [] }
+  })
+  if (!gaps.length) return refuse('There is no gap in its text.')
+  return { kind: 'gaps', body: { text: htmlOf(text), gaps } } as Found
 }
 
 function orderingOf(context: Context, node: XmlElement): Found {
@@ -234,6 +256,14 @@ function byHandOf(context: Context, node: XmlElement): Found {
     : { kind: 'short', body: { rubric: [], model: scorer, label: '', longest: Math.min(90, longest) } } as Found
 }
 
+/** Kinds that are read by their key or mapping alone. */
+const byKey = new Set<KindName>(['choice', 'choices', 'trueFalse', 'yesNo', 'matching', 'sorting', 'ordering', 'spot'])
+/** Whether an item says in conditions of its own how it is scored, beside what the standard's templates say. */
+function ownProcessing(item: XmlElement): boolean {
+  const processing = childOf(item, 'responseProcessing')
+  return processing !== undefined && processing.attributes.template === undefined && within(processing, 'responseCondition').length > 0
+}
+
 function found(context: Context, nodes: XmlElement[]): Found {
   const [first] = nodes as [XmlElement]
   const inline = nodes.every((node) => node.name === 'textEntryInteraction' || node.name === 'inlineChoiceInteraction')
@@ -242,6 +272,7 @@ function found(context: Context, nodes: XmlElement[]): Found {
   switch (first.name) {
     case 'choiceInteraction': return choiceOf(context, first)
     case 'matchInteraction': return pairsOf(context, first)
+    case 'gapMatchInteraction': return gapMatchOf(context, first)
     case 'orderInteraction': return orderingOf(context, first)
     case 'hotspotInteraction': case 'selectPointInteraction': return spotOf(context, first)
     case 'textEntryInteraction': {
@@ -270,11 +301,13 @@ function readWhole(item: XmlElement, vary: Vary | null, notes: string[]): ReadIt
   if (strange) return refuse(`The interaction “${strange.name}” has no like here.`)
   const context: Context = { item, body, declarations: new Map(childrenOf(item, 'responseDeclaration').map(declarationOf).map((each) => [each.identifier, each])), notes }
   const { kind, body: questionBody } = found(context, nodes)
+  if (byKey.has(kind) && ownProcessing(item)) context.notes.push('Its own processing of the response is left out: it is scored by its key.')
   const prompt = within(body, 'prompt')[0]
   const feedback = (name: string) => childrenOf(item, 'modalFeedback').filter((each) => each.attributes.identifier === name).map((each) => toHtml(each.children.filter((child) => !isElement(child) || child.name !== 'contentBody').concat(childrenOf(each, 'contentBody').flatMap((each_) => each_.children)))).join('')
   const others = childrenOf(item, 'modalFeedback').filter((each) => !['right', 'wrong', 'general'].includes(each.attributes.identifier ?? ''))
   if (others.length) context.notes.push('Feedback on single outcomes is kept as a comment in any case.')
-  const stem = kind === 'gaps' ? '' : [htmlOf(body.children), prompt ? htmlOf(prompt.children) : ''].filter(Boolean).join('')
+  // A text with gaps is the body itself; only where words are drawn into it there is something around it.
+  const stem = kind === 'gaps' && nodes[0]!.name !== 'gapMatchInteraction' ? '' : [htmlOf(body.children), prompt ? htmlOf(prompt.children) : ''].filter(Boolean).join('')
   const blank = blankQuestion(kind)
   const language = item.attributes.lang ?? 'en'
   const title = item.attributes.title ?? ''

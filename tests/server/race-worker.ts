@@ -8,7 +8,7 @@ import { saveAnswers } from '../../server/domain/sittings/save'
 import { later } from '../support/quiz'
 
 interface Task { attempt: string, items: string[] }
-const [url, role, number, student, json, begins] = process.argv.slice(2) as [string, 'save' | 'hand' | 'sweep', string, string, string, string]
+const [url, role, number, student, json] = process.argv.slice(2) as [string, 'save' | 'hand' | 'sweep', string, string, string]
 const tasks = JSON.parse(json) as Task[]
 const db = openDatabase(url, 4)
 const acknowledged: { attempt: string, item: string, seq: number, text: string }[] = []
@@ -25,12 +25,21 @@ async function save({ attempt, items }: Task) {
   }
 }
 
-/** All processes come to a sitting at the same moment, the ends a few milliseconds apart from round to round. */
-const spread = { save: 0, hand: 5 + 2 * Number(number), sweep: 3 }[role]
+/** Looks until it is so; gives up after a while, so that a fault shows as one and not as a standstill. */
+async function until(isSo: () => Promise<boolean>): Promise<void> {
+  const most = Date.now() + 5000
+  while (Date.now() < most && !(await isSo())) await new Promise((done) => setTimeout(done, 1))
+}
+
+/**
+ * Who saves begins when the sitting before has ended; who ends begins when a few of the saves have come in, from round
+ * to round another number of them. So they meet on every machine, however quick it is.
+ */
 async function turn(round: number) {
-  const at = Number(begins) + round * 16 + (role === 'save' ? 0 : 4 + (round * spread) % 11)
-  const wait = at - Date.now()
-  if (wait > 0) await new Promise((done) => setTimeout(done, wait))
+  const [before, here] = [tasks[round - 1]?.attempt, tasks[round]!.attempt]
+  if (role === 'save') return until(async () => !before || Boolean(await db.one('SELECT 1 AS yes FROM attempt WHERE id = ? AND state <> \'open\'', [before])))
+  const wanted = 1 + (round + (role === 'sweep' ? 2 : Number(number))) % 4
+  return until(async () => Boolean(await db.one('SELECT 1 AS yes FROM answer WHERE attempt_id = ? AND seq >= ? UNION ALL SELECT 1 FROM attempt WHERE id = ? AND state <> \'open\' LIMIT 1', [here, wanted, here])))
 }
 
 for (const [round, task] of tasks.entries()) {

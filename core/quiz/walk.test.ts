@@ -1,0 +1,52 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { groupRow, names, poolRow, questionRow, sampleContent, sampleEdition } from '../../tests/fixtures/core'
+import { figuresFor } from '../figures'
+import { compilePaper } from '../paper'
+import { applyEdit, type Edit } from './edits'
+import { defaultRules } from './blank'
+import { allRows, drawRows, fixedOf, fixedQuestions, questionsUsed, rowPoints, rowSize } from './walk'
+
+const bank = names('q', 12)
+const content = sampleContent([questionRow('q1', { points: 0.1 }), poolRow('p', bank.slice(1, 5), 3, { points: 0.1 }), groupRow('all', ['q6', 'q7'], { points: 2 }), groupRow('some', ['q8', 'q9', 'q10'], { draw: 2 }), { type: 'text', id: 't', html: '<p>Words</p>' }])
+
+describe('rows', () => {
+  it('tell what they give and what they are worth', () => {
+    expect(allRows(content).map((row) => [row.id, rowSize(row), rowPoints(row)])).toEqual([['r-q1', 1, 0.1], ['p', 3, 0.3], ['all', 2, 4], ['some', 2, 2], ['t', 0, 0]])
+  })
+  it('a group that gives all its questions is fixed; one that gives some draws', () => {
+    expect(fixedQuestions(content)).toEqual(['q1', 'q6', 'q7'])
+    expect(drawRows(content).map((row) => row.id)).toEqual(['p', 'some'])
+    expect(allRows(content).flatMap(fixedOf)).toEqual(fixedQuestions(content))
+    expect(questionsUsed(content)).toHaveLength(10)
+  })
+  it('figures count what papers hold', () => {
+    const facts = new Map(bank.map((id) => [id, { objectives: [id < 'q6' ? 'a' : 'b'], seconds: 60 }]))
+    const figures = figuresFor(content, facts)
+    expect(figures).toMatchObject({ questions: 8, points: 6.4, seconds: 480, papers: '12', about: false })
+    // Fixed questions are shared always; from a pool of N drawing n, n²/N (hypergeometric mean).
+    expect(figures.shared).toBeCloseTo(3 + 9 / 4 + 4 / 3, 9)
+    const paper = compilePaper(sampleEdition(content), 'x', 1, [])
+    expect(paper.items).toHaveLength(figures.questions)
+    expect(paper.items.reduce((sum, item) => sum + item.points, 0)).toBeCloseTo(figures.points, 9)
+  })
+})
+
+describe('edits of a stimulus group', () => {
+  const quiz = { content, rules: defaultRules }
+  const row = (edit: Edit) => allRows(applyEdit(quiz, edit).quiz.content).find((each) => each.id === 'some')
+  it('set its order, its questions and how many it gives; undo takes that back', () => {
+    const edit: Edit = { do: 'setRow', row: 'some', values: { order: 'shuffled', questions: ['q9', 'q8'], draw: 1 } }
+    expect(row(edit)).toMatchObject({ order: 'shuffled', questions: ['q9', 'q8'], draw: 1, stimulus: 'st1' })
+    const { quiz: after, inverse } = applyEdit(quiz, edit)
+    expect(applyEdit(after, inverse).quiz).toEqual(quiz)
+  })
+  it.each([[{ questions: [] }, /at least one question/], [{ draw: 0 }, /at least one/], [{ order: 'by size' }, /./], [{ title: 'A name' }, /./]])('%j is refused', (values, sentence) => expect(() => row({ do: 'setRow', row: 'some', values })).toThrow(sentence))
+  it('papers of any group hold as many as it gives, never one twice', () => {
+    fc.assert(fc.property(fc.integer({ min: 1, max: 4 }), fc.integer({ min: 0, max: 4 }), fc.string({ minLength: 1, maxLength: 5 }), (draw, fixed, student) => {
+      const rows = [...bank.slice(8, 8 + fixed).map((id) => questionRow(id)), groupRow('g', bank.slice(0, 4), { draw })]
+      const items = compilePaper(sampleEdition(sampleContent(rows)), student, 1, []).items.map((item) => item.question)
+      expect([items.length, new Set(items).size]).toEqual([fixed + draw, fixed + draw])
+    }))
+  })
+})
