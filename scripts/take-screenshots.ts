@@ -2,8 +2,11 @@
 import { join } from 'node:path'
 import { iso } from '../core/kit/time'
 import { seedDemo } from '../demo/seed'
+import { unzip, zip } from '../formats/zip'
 import { openDatabase } from '../server/database/database'
 import { migrate } from '../server/database/migrate'
+import { giveQuiz } from '../server/domain/imports/tests'
+import { findPerson } from '../server/domain/people/people'
 import { closeBrowser, visitor } from '../tests/support/browser'
 import { startServer } from '../tests/support/server'
 
@@ -21,6 +24,7 @@ try {
   const student = await visitor(server.address, 'Hedda Moe')
   const views: [string, typeof teacher, string][] = [
     ['sign-in', nobody, '/sign-in'], ['today', teacher, '/today'], ['bank', teacher, '/bank'], ['editor', teacher, '/bank/q-twelfths-formula'], ['editor-spot', teacher, '/bank/q-p-masthead'], ['editor-varying', teacher, '/bank/q-v-third'], ['plain-text', teacher, '/bank/paste'],
+    ['stimulus', teacher, '/bank/stimuli/st-table'], ['outside', teacher, '/bank?from=outside'], ['objectives', teacher, '/bank/objectives'],
     ['compose', teacher, '/quizzes/quiz-tides/compose'], ['rules', teacher, '/quizzes/quiz-tides/rules'], ['marks', teacher, '/quizzes/quiz-chart/marks'],
     ['paper', teacher, `/quizzes/quiz-chart/marks/${await attemptOf('quiz-chart', 'p-nell-ashdown')}`], ['classes', teacher, '/classes'],
     ['my-quizzes', student, '/my'], ['sitting', student, `/sit/${await attemptOf('quiz-buoys', 'p-hedda-moe')}`], ['review', student, `/review/${await attemptOf('quiz-chart', 'p-hedda-moe')}`],
@@ -32,6 +36,19 @@ try {
     await page.evaluate(() => document.fonts.ready)
     await page.screenshot({ path: join(folder, `${name}.png`) })
   }
+  // A file that has a test, new questions, one that is there already, and one that cannot be read.
+  const { bytes } = await giveQuiz(db, (await findPerson(db, 'p-maren'))!, 'quiz-lights', { as: 'qti-2.2' })
+  const files = unzip(new Uint8Array(bytes))
+  const items = [...files.keys()].filter((name) => name.startsWith('items/'))
+  for (const [i, name] of items.entries()) {
+    const text = new TextDecoder().decode(files.get(name))
+    if (i % 4 === 1) files.set(name, new TextEncoder().encode(text.replaceAll('vessel', 'ship').replace(/identifier="q-/, 'identifier="other-')))
+    if (i === 2) files.set(name, new TextEncoder().encode(text.replaceAll('choiceInteraction', 'sliderInteraction')))
+  }
+  await teacher.page.goto('/bank/import')
+  await teacher.page.getByLabel('Choose a file').setInputFiles({ name: 'rules-of-the-road.zip', mimeType: 'application/zip', buffer: Buffer.from(zip(files)) })
+  await teacher.page.getByRole('region', { name: 'What would come in' }).waitFor()
+  await teacher.page.screenshot({ path: join(folder, 'import.png') })
 } finally {
   await closeBrowser()
   await server.stop()
