@@ -14,6 +14,10 @@ describe('CSV of objectives', () => {
   it.each([
     ['code,name\n1,x', /lacks the column title/], ['code,title\n1,a\n1,b', /same code/], ['code,title,parent\n1,a,9', /Line 2 names “9”/], ['code,title\n,a\n2,', /Line 2 has no code. Line 3 has no title/], ['code,title,needs\n1,a,2|3', /names “2”.*names “3”/],
   ])('says what is wrong with %j', (text, sentence) => expect(() => readObjectivesCsv(text)).toThrow(sentence))
+  it('a chain without end is refused before it is followed', () => {
+    const chain = Array.from({ length: 5000 }, (_, i) => `${i + 1},Objective,${i || ''}`).join('\n')
+    expect(() => readObjectivesCsv(`code,title,parent\n${chain}`)).toThrow(/more than 30 deep/)
+  })
   it('what would lie within itself stands at the top', () => expect(readObjectivesCsv('code,title,parent\n1,a,2\n2,b,1').map((each) => each.parent)).toEqual([null, null]))
 })
 

@@ -46,7 +46,8 @@ export function readCase(source: unknown): PortableObjective[] {
   })))
 }
 
-/** Parents before their children; what lies under itself is put at the top. */
+const deepest = 30
+/** Parents before their children; what lies under itself is put at the top. @throws UnreadableFile for a tree that is too deep */
 function withoutCircles(objectives: PortableObjective[]): PortableObjective[] {
   const byName = new Map(objectives.map((each) => [each.name, each]))
   const isCircular = (start: PortableObjective): boolean => {
@@ -54,6 +55,7 @@ function withoutCircles(objectives: PortableObjective[]): PortableObjective[] {
     for (let at: PortableObjective | undefined = start; at; at = at.parent === null ? undefined : byName.get(at.parent)) {
       if (seen.has(at.name)) return true
       seen.add(at.name)
+      if (seen.size > deepest) throw new UnreadableFile(`These objectives lie more than ${deepest} deep within one another.`)
     }
     return false
   }

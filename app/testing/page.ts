@@ -24,8 +24,9 @@ export const overTheWire = <T>(value: T): T => JSON.parse(JSON.stringify(value))
  * Makes Nuxt's auto-imports and a fake server for a store that is tested by itself. Call before importing the store:
  * stores name these as globals.
  */
-export async function pageWith(answer: Answer): Promise<{ said: string[] }> {
+export async function pageWith(answer: Answer): Promise<{ said: string[], /** What undoes what was said last. */ takeBacks: (() => void)[] }> {
   const said: string[] = []
+  const takeBacks: (() => void)[] = []
   setActivePinia(createPinia())
   const memory = () => {
     const kept = new Map<string, string>()
@@ -34,6 +35,9 @@ export async function pageWith(answer: Answer): Promise<{ said: string[] }> {
   vi.stubGlobal('localStorage', memory())
   vi.stubGlobal('sessionStorage', memory())
   for (const name of ['ref', 'shallowRef', 'computed', 'reactive', 'watch', 'nextTick', 'readonly', 'triggerRef'] as const) vi.stubGlobal(name, vue[name])
+  // A composable that is tested by itself has no component: what it does at mounting is done at once.
+  vi.stubGlobal('onMounted', (work: () => unknown) => { void work() })
+  vi.stubGlobal('onBeforeUnmount', () => {})
   vi.stubGlobal('defineStore', defineStore)
   vi.stubGlobal('$fetch', async (path: string, options: Parameters<Answer>[1]) => {
     await Promise.resolve()
@@ -41,6 +45,6 @@ export async function pageWith(answer: Answer): Promise<{ said: string[] }> {
   })
   const [apiModule, nowModule] = [await import('../composables/api'), await import('../composables/now')]
   for (const [name, value] of Object.entries({ ...apiModule, ...nowModule })) vi.stubGlobal(name, value)
-  vi.stubGlobal('announce', (words: string) => { said.push(words) })
-  return { said }
+  vi.stubGlobal('announce', (words: string, takeBack: (() => void) | null = null) => { said.push(words); if (takeBack) takeBacks.push(takeBack) })
+  return { said, takeBacks }
 }

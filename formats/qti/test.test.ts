@@ -40,11 +40,20 @@ describe('assessment tests', () => {
     const { sections } = read(`<testPart identifier="p" navigationMode="nonlinear" submissionMode="individual"><assessmentSection identifier="s" title="S"><selection select="3"/>${ref('a', ' required="true"')}${ref('b')}${ref('c')}${ref('d')}</assessmentSection></testPart>`)
     expect(sections[0]!.rows).toEqual([row(['a.xml'], { points: null }), row(['b.xml', 'c.xml', 'd.xml'], { draw: 2, points: null })])
   })
+  it('a section that lies within itself, by way of another too, is told', () => {
+    const section = (href: string) => readXml(`<assessmentSection identifier="s" title="S"><assessmentSectionRef identifier="r" href="${href}"/></assessmentSection>`)
+    const refs = { item: (href: string) => href, section: (href: string) => ({ 'a.xml': section('b.xml'), 'b.xml': section('a.xml') })[href] ?? null }
+    expect(() => readTestTree(readXml('<assessmentTest title="T"><testPart><assessmentSectionRef identifier="a" href="a.xml"/></testPart></assessmentTest>'), refs)).toThrow(/“a.xml” lies within itself/)
+  })
+  it('sections that multiply are refused before they grow', () => {
+    const refs = { item: (href: string) => href, section: (href: string) => readXml(`<assessmentSection identifier="s" title="S">${`<assessmentSectionRef identifier="r" href="${Number(href) + 1}"/>`.repeat(10)}</assessmentSection>`) }
+    expect(() => readTestTree(readXml('<assessmentTest title="T"><testPart><assessmentSectionRef identifier="a" href="1"/></testPart></assessmentTest>'), refs)).toThrow(/more than 1000 sections/)
+  })
   it('sections in files of their own, time limits of parts, and what has no like here', () => {
     const found = read(`<testPart identifier="p" navigationMode="linear" submissionMode="simultaneous"><timeLimits maxTime="600"/><assessmentSectionRef identifier="s" href="s.xml"/><assessmentSection identifier="u" title="U"><preCondition><isNull/></preCondition><timeLimits maxTime="60"/>${ref('a')}</assessmentSection><assessmentSectionRef identifier="v" href="v.xml"/></testPart><outcomeProcessing/>`)
     expect(found.sections.map((section) => section.title)).toEqual(['Elsewhere', 'U'])
     expect([found.limit, found.movement]).toEqual([10, 'forward'])
     expect(found.notes).toHaveLength(4)
-    expect(found.notes.join(' ')).toMatch(/Conditions and branches.*outcomes.*“v.xml” is not in the package.*Time limits of single sections/)
+    expect(found.notes.join(' ')).toMatch(/“v.xml” is not in the package.*Conditions and branches.*outcomes.*Time limits of single sections/)
   })
 })
