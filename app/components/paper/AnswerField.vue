@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { SealedBody } from '~~/core/question/kinds/sealed'
+import { fields } from './fields'
 import type { Response } from './response'
 
 /** Where a student answers, for every way of asking. The same field serves sitting, preview and review. */
@@ -16,6 +17,12 @@ const { body, readonly = false, right = [], struck = [] } = defineProps<{
   language?: string
 }>()
 const emit = defineEmits<{ 'update:modelValue': [Response | null] }>()
+const GapsField = defineAsyncComponent(fields.gaps)
+const PairsField = defineAsyncComponent(fields.pairs)
+const OrderField = defineAsyncComponent(fields.order)
+const SpotField = defineAsyncComponent(fields.spot)
+const PlacesField = defineAsyncComponent(fields.places)
+const RecordingField = defineAsyncComponent(fields.recording)
 const set = (value: Response | null) => { if (!readonly) emit('update:modelValue', value) }
 </script>
 

@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import { pointsText } from '~~/core/kit/points-text'
 import type { SheetQuestion } from '~~/core/paper/schema'
+import { tools } from './fields'
 
 /** One question while it is being sat: answering, striking out, its tools, coming back to it. */
 const { entry, here, paper } = defineProps<{ entry: SheetQuestion, here: boolean, paper: string }>()
 const emit = defineEmits<{ here: [] }>()
 const sitting = useSitting()
+const QuestionTools = defineAsyncComponent(tools)
 const answer = computed(() => sitting.answers[entry.id])
 const struck = computed(() => sitting.struck[entry.id] ?? [])
 const wanted = computed(() => sitting.opened?.sheet.language ?? null)

@@ -2,6 +2,7 @@
 import { onKeyStroke, useEventListener } from '@vueuse/core'
 import { clockTime } from '~~/core/kit/words'
 import type { SheetEntry, SheetQuestion } from '~~/core/paper/schema'
+import { loadFields, tools } from '~/components/paper/fields'
 import { keepRecordingKey } from '~/components/paper/response'
 
 definePageMeta({ layout: 'bare' })
@@ -22,6 +23,8 @@ async function open() {
   problem.value = ''
   try {
     await sitting.open(id)
+    await loadFields(sitting.questions.map((question) => question.body.asks))
+    if (sitting.questions.some((question) => question.tools.length)) await tools()
     const deadline = sitting.clock?.deadline
     startedWith.value = deadline ? Math.max(1, Date.parse(deadline) - Date.parse(serverTime())) : 1
     here.value ??= sitting.questions.find((question) => question.page >= sitting.page)?.id ?? null
