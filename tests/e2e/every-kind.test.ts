@@ -136,6 +136,37 @@ describe('written from nothing, and tried', () => {
 })
 
 describe('sat on a phone', () => {
+  it('one question a page: with the connection lost at once every kind is there, and what was answered is kept when it is back', async () => {
+    const questions = ['q-datum', 'q-cover', 'q-g-crossing', 'q-m-sounds', 'q-s-distress', 'q-o-plan', 'q-p-anchor', 'q-p-courses', 'q-w-squall', 'q-r-mayday']
+    const [maren, now] = [await person(db, 'p-maren'), iso(Date.now())]
+    await createQuiz(db, maren, 'Offline', now, 'quiz-offline')
+    const { quiz } = await loadQuiz(db, 'quiz-offline')
+    await makeEdit(db, maren, 'quiz-offline', 0, 'offline.1', { do: 'all', edits: [
+      { do: 'addRows', section: quiz.content.sections[0]!.id, after: null, rows: questions.map((question) => ({ type: 'question', id: `r-${question}`, question, points: 1, fixed: false })) },
+      { do: 'setContent', values: { pages: { by: 'count', count: 1 } } },
+      { do: 'setRules', values: { windows: [{ id: 'w1', classes: ['c-tuesday'], opens: now, closes: iso(Date.now() + 7_200_000), due: null, latestStart: null }] } }] }, now)
+    await openQuiz(db, maren, 'quiz-offline', now)
+    const student = await visitor(server.address, 'Nell Ashdown', { width: 390, height: 800 })
+    const { page, context } = student
+    await page.goto('/my/quiz-offline')
+    await page.getByRole('button', { name: /^Start/ }).click()
+    await page.waitForURL('**/sit/**')
+    await page.getByRole('article').waitFor()
+    await context.setOffline(true)
+    const fieldOf = [() => page.getByRole('radio'), () => page.getByRole('textbox'), () => page.getByLabel('Gap 1'), () => page.getByRole('button', { name: 'I am altering my course to starboard', exact: true }), () => page.getByRole('button', { name: 'orange smoke', exact: true }), () => page.getByRole('button', { name: /earlier$/ }), () => page.getByRole('application'), () => page.getByLabel('B: across'), () => page.getByRole('textbox'), () => page.getByRole('button', { name: 'Record an answer' })]
+    for (const [i, field] of fieldOf.entries()) {
+      await page.getByText(`Page ${i + 1} of ${questions.length}`).waitFor()
+      await field().first().waitFor({ state: 'attached' })
+      if (i === 1) await field().first().fill('2.3')
+      if (i < questions.length - 1) await page.getByRole('button', { name: 'Next page' }).click()
+    }
+    await page.getByText(/Connection lost · your answers are kept on this device/).waitFor()
+    await context.setOffline(false)
+    await page.getByText(/All answers kept/).waitFor()
+    expect((await db.one<{ response: string }>('SELECT w.response FROM answer w JOIN attempt a ON a.id = w.attempt_id WHERE a.quiz_id = \'quiz-offline\' AND w.response IS NOT NULL'))!.response).toBe('{"text":"2.3"}')
+    expect(student.faults).toEqual([])
+    await context.close()
+  })
   it('every kind can be answered by tapping, is kept, marked, and reviewed', async () => {
     const questions = ['q-datum', 'q-y-lookout', 'q-cover', 'q-clearing', 'q-g-crossing', 'q-m-sounds', 'q-s-distress', 'q-o-plan', 'q-p-anchor', 'q-p-courses', 'q-h-plan', 'q-w-squall', 'q-v-distance']
     const [maren, now] = [await person(db, 'p-maren'), iso(Date.now())]

@@ -43,7 +43,7 @@ const tones: Record<Fate, string> = { new: 'text-green', changed: 'text-petrol',
     </div>
     <ul class="mt-3 border-t border-ink">
       <li v-for="{ item, index } in shown" :key="index" class="flex items-start gap-3 border-b border-rule py-2">
-        <input type="checkbox" class="mt-1.5 size-4 accent-petrol" :checked="chosen.has(index)" :disabled="item.fate === 'broken' || batch.state !== 'staged'" :aria-label="`Take ${item.title || item.place}`" @change="toggle(index)">
+        <input type="checkbox" class="mt-1.5 size-4 shrink-0 accent-petrol" :checked="chosen.has(index)" :disabled="item.fate === 'broken' || batch.state !== 'staged'" :aria-label="`Take ${item.title || item.place}`" @change="toggle(index)">
         <div class="min-w-0 grow">
           <p class="line-clamp-2 font-serif">{{ item.title || item.place }}</p>
           <p class="flex flex-wrap gap-x-3 text-[0.8125rem] text-soft"><span class="font-semibold" :class="tones[item.fate]">{{ fateWords[item.fate] }}</span><span v-if="item.kind">{{ kindLabels[item.kind] }}</span><span v-if="item.key" class="line-clamp-1">Key {{ item.key }}</span><span v-if="item.folder.length">{{ item.folder.join(' / ') }}</span><span>{{ item.place }}</span><NuxtLink v-if="item.existing" class="link" :to="`/bank/${item.existing}`" target="_blank">look at the one in the bank</NuxtLink></p>

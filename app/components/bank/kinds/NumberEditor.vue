@@ -17,7 +17,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
   <fieldset class="space-y-3">
     <legend class="small-head">Accepted numbers</legend>
     <div v-for="(answer, index) in body.answers" :key="index" class="flex flex-wrap items-end gap-2">
-      <label class="text-[0.8125rem] text-soft">Number<input class="field block w-28! py-1" :value="answer.value" inputmode="decimal" @input="setAnswer(index, { value: value($event) })"></label>
+      <label class="text-[0.8125rem] text-soft">Number<input class="field block py-1" :class="answer.value.startsWith('{=') ? 'w-72!' : 'w-28!'" :value="answer.value" inputmode="decimal" @input="setAnswer(index, { value: value($event) })"></label>
       <label class="text-[0.8125rem] text-soft">counts when
         <select class="field block py-1" :value="answer.near.by" @change="setAnswer(index, { near: nears[value($event) as Nearness['by']] })"><option v-for="(words, by) in nearWords" :key="by" :value="by">{{ words }}</option></select>
       </label>
