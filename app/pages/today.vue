@@ -6,6 +6,8 @@ import type { QuizListRow } from '~~/server/domain/quizzes/quizzes'
 useHead({ title: 'Today · Thistle' })
 const session = useSession()
 const { state: quizzes, isReady, error } = useAsyncState(() => api<QuizListRow[]>('quizzes'), [])
+interface Doubted { question: string, title: string, doubts: number }
+const { state: doubted } = useAsyncState(() => api<Doubted[]>('questions/doubts'), [])
 const when = (at: string) => sentenceTime(at, session.zone)
 const groups = computed(() => [
   { title: 'Under way', of: quizzes.value.filter((quiz) => quiz.state === 'open'), to: 'marks', words: (quiz: QuizListRow) => `${quiz.sitting} sitting now · ${quiz.handedIn} handed in${quiz.closes ? ` · closes ${when(quiz.closes)}` : ''}` },
@@ -20,6 +22,10 @@ const groups = computed(() => [
     <h1 class="text-3xl">Today at {{ session.school }}</h1>
     <p v-if="error" role="alert" class="note-stop mt-6">{{ sentenceOf(error) }}</p>
     <EmptyNote v-else-if="isReady && !quizzes.length" title="No quiz yet" class="mt-8">Begin with <NuxtLink class="link" to="/quizzes">a new quiz</NuxtLink>, or <NuxtLink class="link" to="/bank">write questions</NuxtLink> first.</EmptyNote>
+    <section v-if="doubted.length" class="note-look mt-8" aria-labelledby="doubted">
+      <h2 id="doubted" class="text-xl">Colleagues say that something is wrong</h2>
+      <ul><li v-for="each in doubted" :key="each.question" class="py-1.5"><NuxtLink :to="`/bank/${each.question}`" class="font-serif text-lg underline underline-offset-2">{{ each.title }}</NuxtLink> <span v-if="each.doubts > 1">· {{ each.doubts }} remarks</span></li></ul>
+    </section>
     <section v-for="group in groups" :key="group.title" class="mt-8">
       <h2 class="border-b border-ink pb-1 text-xl">{{ group.title }}</h2>
       <ul>

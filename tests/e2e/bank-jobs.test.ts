@@ -128,6 +128,29 @@ describe('objectives', () => {
   })
 })
 
+describe('a colleague’s doubt', () => {
+  it('reaches the owner on Today, marks the question in the finder, and goes when it is settled', async () => {
+    const colleague = await visitor(server.address, 'Idris Quayle')
+    await colleague.page.goto('/bank/q-datum')
+    await colleague.page.getByLabel('A remark').fill('Is it not the lowest, everywhere?')
+    await colleague.page.getByLabel('something is wrong here').check()
+    await colleague.page.getByRole('button', { name: 'Say it' }).click()
+    await colleague.page.getByText('! Is it not the lowest, everywhere?').waitFor()
+    const { page } = teacher
+    await page.goto('/quizzes/quiz-tides/compose')
+    await page.getByRole('region', { name: 'Finder' }).getByText('! a colleague says something is wrong').waitFor()
+    await page.goto('/today')
+    await page.getByRole('region', { name: 'Colleagues say that something is wrong' }).getByRole('link', { name: /What does chart datum/ }).click()
+    await page.getByRole('button', { name: 'settle' }).click()
+    await page.getByText(/settled by Maren Holt/).waitFor()
+    await page.goto('/today')
+    await page.getByRole('heading', { name: 'Under way' }).waitFor()
+    expect(await page.getByText('Colleagues say that something is wrong').count()).toBe(0)
+    expect([...teacher.faults, ...colleague.faults]).toEqual([])
+    await colleague.context.close()
+  })
+})
+
 describe('a test of a file', () => {
   it('becomes a quiz in draft, and is taken back whole', async () => {
     const { page } = teacher

@@ -7,7 +7,7 @@ import { setKeeping, versionDifferences } from '../../server/domain/bank/keeping
 import { nearDuplicates } from '../../server/domain/bank/near'
 import { addQuestion, loadQuestion, reindexAll, reviseQuestion } from '../../server/domain/bank/questions'
 import { questionRecord } from '../../server/domain/bank/record'
-import { addRemark, answerRemark, listRemarks } from '../../server/domain/bank/remarks'
+import { addRemark, answerRemark, listRemarks, openDoubts } from '../../server/domain/bank/remarks'
 import { dropSearch, saveSearch, savedSearches } from '../../server/domain/bank/saved-searches'
 import { searchQuery, searchQuestions } from '../../server/domain/bank/search'
 import type { Person } from '../../server/domain/people/people'
@@ -141,8 +141,11 @@ describe('what colleagues say', () => {
     const { id: remark } = await addRemark(db, idris, id, { words: 'Is it not the flood?', doubt: true }, later(3))
     expect((await search(maren, { words: 'doubtful depth' })).hits[0]!.doubts).toBe(1)
     expect((await search(maren, { doubted: 'yes' })).hits.map((hit) => hit.id)).toEqual([id])
+    // It reaches the owner, and nobody else's Today.
+    expect([await openDoubts(db, maren), await openDoubts(db, idris)]).toEqual([[{ question: id, title: 'A doubtful depth', doubts: 1 }], []])
     await answerRemark(db, maren, id, remark, true, later(4))
     expect((await search(maren, { doubted: 'yes' })).total).toBe(0)
+    expect(await openDoubts(db, maren)).toEqual([])
     expect(await listRemarks(db, maren, id)).toMatchObject([{ words: 'Nice one.', doubt: false }, { by: 'Idris Quayle', answeredBy: 'Maren Holt', answeredAt: later(4) }])
   })
 })

@@ -62,6 +62,7 @@ const routes: [method: string, file: string, path: () => string, body: (() => un
   ['GET', 'questions/[id]/index', () => '/api/questions/q-datum', undefined, teacherOnly],
   ['POST', 'questions/[id]/versions', () => '/api/questions/q-datum/versions', () => ({ on: 99, question: blank() }), teacherOnly],
   ['PUT', 'questions/[id]/state', () => '/api/questions/q-flare/state', () => ({ retired: false }), teacherOnly],
+  ['GET', 'questions/doubts', () => '/api/questions/doubts', undefined, teacherOnly],
   ['GET', 'questions/near', () => '/api/questions/near', undefined, teacherOnly],
   ['POST', 'questions/changes/index', () => '/api/questions/changes', () => ({ questions: ['q-datum'], change: { do: 'points', points: 1 } }), teacherOnly],
   ['DELETE', 'questions/changes/[id]', () => '/api/questions/changes/none', undefined, { teacher: 404, coTeacher: 404, student: 403, other: 403, nobody: 401 }],
