@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { languageCode } from './language'
 import { html } from './html'
 import { vary } from './vary/schema'
 import { recordingBody, shortBody, writtenBody } from './kinds/by-hand'
@@ -19,7 +20,7 @@ export const points = z.number('Points are a number.').min(0, 'Points cannot be 
 /** What a student may use for one question. */
 export const toolNames = ['calculator', 'scrap paper'] as const
 
-export const language = z.string().regex(/^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/, 'Write a language as its code, such as en or nl.')
+export const language = z.string().regex(languageCode, 'Write a language as its code, such as en or nl.')
 
 const common = {
   /** For teachers; never shown to students. */

@@ -2,6 +2,7 @@ import { blankQuestion, type KindName, type Question } from '../../core/question
 import type { Nearness } from '../../core/question/kinds/number'
 import type { Vary } from '../../core/question/vary/schema'
 import type { Shape } from '../../core/kit/shapes'
+import { languageCode } from '../../core/question/language'
 import { UnreadableFile } from '../bundle'
 import { withMaths } from '../html'
 import { childOf, childrenOf, isElement, textOf, within, type XmlElement } from '../xml'
@@ -313,6 +314,6 @@ function readWhole(item: XmlElement, vary: Vary | null, notes: string[]): ReadIt
   const title = item.attributes.title ?? ''
   return {
     identifier: item.attributes.identifier ?? '', notes: context.notes,
-    question: { ...blank, vary, stem, body: questionBody, language: /^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/.test(language) ? language : 'en', internalName: title.slice(0, 160), comments: { right: feedback('right'), wrong: feedback('wrong'), general: feedback('general') + others.map((each) => toHtml(each.children)).join('') } } as Question,
+    question: { ...blank, vary, stem, body: questionBody, language: languageCode.test(language) ? language : 'en', internalName: title.slice(0, 160), comments: { right: feedback('right'), wrong: feedback('wrong'), general: feedback('general') + others.map((each) => toHtml(each.children)).join('') } } as Question,
   }
 }

@@ -1,4 +1,5 @@
 import { isBlank, type Stimulus } from '../../core/question'
+import { languageCode } from '../../core/question/language'
 import { UnreadableFile } from '../bundle'
 import { withMaths } from '../html'
 import { childOf, element, type XmlElement } from '../xml'
@@ -19,6 +20,6 @@ export function readStimulusTree(tree: XmlElement): { identifier: string, stimul
   const language = tree.attributes.lang ?? 'en'
   return {
     identifier: tree.attributes.identifier ?? '',
-    stimulus: { name: (tree.attributes.title ?? '').trim().slice(0, 160) || 'Stimulus', language: /^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/.test(language) ? language : 'en', html, source: '', translations: {} },
+    stimulus: { name: (tree.attributes.title ?? '').trim().slice(0, 160) || 'Stimulus', language: languageCode.test(language) ? language : 'en', html, source: '', translations: {} },
   }
 }

@@ -1,6 +1,7 @@
 import { exact } from '../../core/kit/exact'
 import { treeOf } from '../../core/question/vary/tree'
-import type { Variable, Vary } from '../../core/question/vary/schema'
+import { decode } from '../../core/question/vary/instance'
+import { placeholder, type Variable, type Vary } from '../../core/question/vary/schema'
 import { element, isElement, writeXml, type XmlElement } from '../xml'
 import { NotSayable, writeExpression } from './expressions'
 
@@ -21,8 +22,7 @@ function source({ over }: Variable): { baseType: string, from: XmlElement } {
   return { baseType: 'float', from: element('sum', {}, value(over.from, 'float'), element('product', {}, value(over.step, 'float'), element('randomInteger', { min: 0, max: steps }))) }
 }
 
-const decode = (text: string) => text.replace(/&lt;/g, '<').replace(/&gt;/g, '>').replace(/&nbsp;/g, ' ').replace(/&amp;/g, '&')
-const placeholders = /\{=\s*([^{};]{1,200}?)\s*(?:;\s*(\d{1,2})\s*)?\}/g
+const placeholders = new RegExp(placeholder.source, 'g')
 
 /** Computations of texts and keys become variables of the template, each once. */
 class Computed {

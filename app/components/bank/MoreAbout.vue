@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { languageCode } from '~~/core/question/language'
 import { untranslated, textsOf } from '~~/core/question/texts'
 import { toolNames, type Question } from '~~/core/question/schema'
 
@@ -14,7 +15,7 @@ const problem = ref('')
 function addLanguage() {
   const code = other.value.trim()
   problem.value = ''
-  if (!/^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/.test(code) || code === question.language) { problem.value = 'Write another language as its code, such as nl or fr.'; return }
+  if (!languageCode.test(code) || code === question.language) { problem.value = 'Write another language as its code, such as nl or fr.'; return }
   emit('set', { translations: { ...question.translations, [code]: question.translations[code] ?? {} } })
   language.value = code
   other.value = ''

@@ -3,7 +3,8 @@ import type { Question } from '../schema'
 import { compute } from './expression'
 import { placeholder, type Values } from './schema'
 
-const decode = (text: string) => text.replace(/&lt;/g, '<').replace(/&gt;/g, '>').replace(/&nbsp;/g, ' ').replace(/&amp;/g, '&')
+/** A computation as it was typed, out of the HTML that it stands in. */
+export const decode = (text: string) => text.replace(/&lt;/g, '<').replace(/&gt;/g, '>').replace(/&nbsp;/g, ' ').replace(/&amp;/g, '&')
 const encode = (text: string) => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;')
 
 /** Numbers as people read them: a minus sign, and the question's decimal mark. */

@@ -59,6 +59,22 @@ function ensureNoCircle(objectives: readonly Objective[], own: string, body: Obj
   }
 }
 
+/** Whether some objectives need one another in a circle: those that need nothing are taken away until none is left, or none can be. */
+function needEachOther(objectives: readonly Objective[]): boolean {
+  const open = new Map(objectives.map((each) => [each.id, each.needs.length]))
+  const neededBy = new Map<string, string[]>()
+  for (const each of objectives) for (const need of each.needs) neededBy.set(need, [...neededBy.get(need) ?? [], each.id])
+  const free = objectives.filter((each) => !each.needs.length).map((each) => each.id)
+  for (let next = free.pop(); next !== undefined; next = free.pop()) {
+    open.delete(next)
+    for (const id of neededBy.get(next) ?? []) {
+      open.set(id, open.get(id)! - 1)
+      if (open.get(id) === 0) free.push(id)
+    }
+  }
+  return open.size > 0
+}
+
 async function keepNeeds(db: Db, objective: string, needs: readonly string[]): Promise<void> {
   await db.run('DELETE FROM objective_need WHERE objective_id = ?', [objective])
   if (needs.length) await db.run('INSERT INTO objective_need (objective_id, needs_id) VALUES ?', [[...new Set(needs)].map((each) => [objective, each])])
@@ -169,7 +185,7 @@ export async function importObjectives(database: Database, person: Person, bytes
     const all = await listObjectives(db, person)
     const placed = new Set(all.map((each) => each.id))
     if ([...ids.values()].some((made) => !placed.has(made))) throw new Problem(422, 'circle', 'With this file an objective would lie within itself. Nothing was brought in.')
-    for (const each of all) ensureNoCircle(all, each.id, each)
+    if (needEachOther(all)) throw new Problem(422, 'circle', 'With this file an objective would need itself first, by way of others. Nothing was brought in.')
     for (const made of renamed) await enterAnew(db, person.school, made)
     await recordLine(db, now, person.id, 'objectives imported', person.school, result)
     return result

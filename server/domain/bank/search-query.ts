@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { id, kindNames } from '../../../core/question'
+import { languageCode } from '../../../core/question/language'
 import { instant } from '../../../core/kit/instant'
 import type { Instant } from '../../../core/kit/time'
 import { toSql } from '../../database/codec'
@@ -23,7 +24,7 @@ export const searchQuery = z.object({
   /** Thinking levels, as scheme:level. */
   level: many(z.string().regex(/^[a-zA-Z0-9_-]{1,40}:[a-zA-Z0-9_-]{1,40}$/)),
   grade: many(tag),
-  language: many(z.string().regex(/^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/)),
+  language: many(z.string().regex(languageCode)),
   state: z.enum(['usable', 'work', 'retired', 'all']).default('all'),
   /** Not opened in a quiz since then. */
   unusedSince: z.union([z.literal(''), instant]).default(''),

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { languageCode } from '~~/core/question/language'
 import { kindLabels } from '~~/core/question/kinds/labels'
 import type { Stimulus } from '~~/core/question'
 import type { StimulusDetail } from '~~/server/domain/bank/stimuli'
@@ -50,7 +51,7 @@ async function remove() {
 }
 function addLanguage() {
   const code = other.value.trim()
-  if (!/^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/.test(code) || code === written.value.language) { problem.value = 'Write another language as its code, such as nl or fr.'; return }
+  if (!languageCode.test(code) || code === written.value.language) { problem.value = 'Write another language as its code, such as nl or fr.'; return }
   written.value = { ...written.value, translations: { [code]: '', ...written.value.translations } }
   other.value = ''
 }
