@@ -3,12 +3,24 @@ import ts from 'typescript-eslint'
 import vueParser from 'vue-eslint-parser'
 
 const outside = (patterns, why) => ['error', { patterns: [{ group: patterns, message: why }] }]
-const outsideButTypes = (patterns, why) => ['error', { patterns: [{ group: patterns, message: why, allowTypeImports: true }] }]
-const clock = [
-  { selector: 'CallExpression[callee.object.name="Date"][callee.property.name="now"]', message: 'The clock is injected: take `now` as an argument.' },
-  { selector: 'NewExpression[callee.name="Date"][arguments.length=0]', message: 'The clock is injected: take `now` as an argument.' },
+const outsideButTypes = (patterns, why) => [
+  'error',
+  { patterns: [{ group: patterns, message: why, allowTypeImports: true }] },
 ]
-const chance = { selector: 'CallExpression[callee.object.name="Math"][callee.property.name="random"]', message: 'Seeds are arguments: use kit/random.' }
+const clock = [
+  {
+    selector: 'CallExpression[callee.object.name="Date"][callee.property.name="now"]',
+    message: 'The clock is injected: take `now` as an argument.',
+  },
+  {
+    selector: 'NewExpression[callee.name="Date"][arguments.length=0]',
+    message: 'The clock is injected: take `now` as an argument.',
+  },
+]
+const chance = {
+  selector: 'CallExpression[callee.object.name="Math"][callee.property.name="random"]',
+  message: 'Seeds are arguments: use kit/random.',
+}
 
 /** The borders between the rings (docs/rings.md), and a few rules that have caught something. */
 export default ts.config(
@@ -19,23 +31,89 @@ export default ts.config(
     files: ['**/*.vue'],
     languageOptions: { parser: vueParser, parserOptions: { parser: ts.parser, extraFileExtensions: ['.vue'] } },
     rules: {
-      'vue/multi-word-component-names': 'off', 'vue/max-attributes-per-line': 'off', 'vue/singleline-html-element-content-newline': 'off', 'vue/multiline-html-element-content-newline': 'off',
-      'vue/html-self-closing': ['warn', { html: { void: 'never' } }], 'vue/html-indent': 'off', 'vue/first-attribute-linebreak': 'off', 'vue/html-closing-bracket-newline': 'off', 'vue/attributes-order': 'off', 'vue/require-default-prop': 'off', 'vue/no-v-html': 'error',
+      'vue/multi-word-component-names': 'off',
+      'vue/max-attributes-per-line': 'off',
+      'vue/singleline-html-element-content-newline': 'off',
+      'vue/multiline-html-element-content-newline': 'off',
+      'vue/html-self-closing': ['warn', { html: { void: 'always' } }],
+      'vue/html-indent': 'off',
+      'vue/first-attribute-linebreak': 'off',
+      'vue/html-closing-bracket-newline': 'off',
+      'vue/attributes-order': 'off',
+      'vue/require-default-prop': 'off',
+      'vue/no-v-html': 'error',
     },
   },
-  { rules: { '@typescript-eslint/no-explicit-any': 'error', '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }], 'no-undef': 'off', 'eqeqeq': 'error', 'no-console': ['error', { allow: ['error', 'log'] }] } },
   {
-    files: ['core/**/*.ts'], ignores: ['**/*.test.ts'],
     rules: {
-      '@typescript-eslint/no-restricted-imports': outside(['vue', 'nuxt*', '#*', 'h3', 'mysql2*', 'node:*', 'pinia', '@vue*', '~*', '@/*', '**/server/**', '**/app/**', '**/formats/**'], 'core is pure: nothing of pages, HTTP, SQL or Node.'),
-      'no-restricted-syntax': ['error', ...clock, chance], 'no-restricted-globals': ['error', 'window', 'document', 'process', 'fetch', 'localStorage'],
+      '@typescript-eslint/no-explicit-any': 'error',
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+      'no-undef': 'off',
+      eqeqeq: 'error',
+      'no-console': ['error', { allow: ['error', 'log'] }],
     },
   },
-  { files: ['formats/**/*.ts'], rules: { '@typescript-eslint/no-restricted-imports': outside(['vue', 'nuxt*', 'h3', 'mysql2*', '**/server/**', '**/app/**'], 'formats imports core alone.') } },
+  {
+    files: ['core/**/*.ts'],
+    ignores: ['**/*.test.ts'],
+    rules: {
+      '@typescript-eslint/no-restricted-imports': outside(
+        [
+          'vue',
+          'nuxt*',
+          '#*',
+          'h3',
+          'mysql2*',
+          'node:*',
+          'pinia',
+          '@vue*',
+          '~*',
+          '@/*',
+          '**/server/**',
+          '**/app/**',
+          '**/formats/**',
+        ],
+        'core is pure: nothing of pages, HTTP, SQL or Node.',
+      ),
+      'no-restricted-syntax': ['error', ...clock, chance],
+      'no-restricted-globals': ['error', 'window', 'document', 'process', 'fetch', 'localStorage'],
+    },
+  },
+  {
+    files: ['formats/**/*.ts'],
+    rules: {
+      '@typescript-eslint/no-restricted-imports': outside(
+        ['vue', 'nuxt*', 'h3', 'mysql2*', '**/server/**', '**/app/**'],
+        'formats imports core alone.',
+      ),
+    },
+  },
   {
     files: ['server/domain/**/*.ts', 'server/people/**/*.ts'],
-    rules: { '@typescript-eslint/no-restricted-imports': outside(['vue', 'nuxt*', '#*', 'h3', '**/app/**', '**/api/**', '**/utils/**'], 'the domain knows neither pages nor HTTP.'), 'no-restricted-syntax': ['error', ...clock, chance] },
+    rules: {
+      '@typescript-eslint/no-restricted-imports': outside(
+        ['vue', 'nuxt*', '#*', 'h3', '**/app/**', '**/api/**', '**/utils/**'],
+        'the domain knows neither pages nor HTTP.',
+      ),
+      'no-restricted-syntax': ['error', ...clock, chance],
+    },
   },
-  { files: ['server/api/**/*.ts'], rules: { '@typescript-eslint/no-restricted-imports': outside(['mysql2*', '**/database/**', '**/app/**'], 'a route calls a domain module and knows no SQL.') } },
-  { files: ['app/**/*.{ts,vue}'], rules: { '@typescript-eslint/no-restricted-imports': outsideButTypes(['**/server/**', 'mysql2*', 'node:*', 'h3'], 'pages reach the server over HTTP; only the types of its replies may be imported.') } },
+  {
+    files: ['server/api/**/*.ts'],
+    rules: {
+      '@typescript-eslint/no-restricted-imports': outside(
+        ['mysql2*', '**/database/**', '**/app/**'],
+        'a route calls a domain module and knows no SQL.',
+      ),
+    },
+  },
+  {
+    files: ['app/**/*.{ts,vue}'],
+    rules: {
+      '@typescript-eslint/no-restricted-imports': outsideButTypes(
+        ['**/server/**', 'mysql2*', 'node:*', 'h3'],
+        'pages reach the server over HTTP; only the types of its replies may be imported.',
+      ),
+    },
+  },
 )

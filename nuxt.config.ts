@@ -11,8 +11,12 @@ export default defineNuxtConfig({
   components: [{ path: '~/components', pathPrefix: false }],
   app: {
     head: {
-      title: 'Thistle', htmlAttrs: { lang: 'en' },
-      meta: [{ name: 'viewport', content: 'width=device-width, initial-scale=1' }, { name: 'color-scheme', content: 'light dark' }],
+      title: 'Thistle',
+      htmlAttrs: { lang: 'en' },
+      meta: [
+        { name: 'viewport', content: 'width=device-width, initial-scale=1' },
+        { name: 'color-scheme', content: 'light dark' },
+      ],
       link: [{ rel: 'icon', type: 'image/svg+xml', href: '/thistle.svg' }],
     },
   },

@@ -7,10 +7,34 @@ const here = (folder: string) => fileURLToPath(new URL(folder, import.meta.url))
 export default defineConfig({
   test: {
     projects: [
-      { resolve: { alias: { '~~': here('.'), '~': here('./app') } }, test: { name: 'unit', include: ['core/**/*.test.ts', 'formats/**/*.test.ts', 'app/**/*.test.ts', 'demo/**/*.test.ts'] } },
+      {
+        resolve: { alias: { '~~': here('.'), '~': here('./app') } },
+        test: {
+          name: 'unit',
+          include: ['core/**/*.test.ts', 'formats/**/*.test.ts', 'app/**/*.test.ts', 'demo/**/*.test.ts'],
+        },
+      },
       { test: { name: 'published', include: ['tests/published/**/*.test.ts'] } },
-      { test: { name: 'server', include: ['server/**/*.test.ts', 'tests/server/**/*.test.ts'], globalSetup: 'tests/support/mariadb.ts', testTimeout: 60_000, hookTimeout: 60_000, fileParallelism: false } },
-      { test: { name: 'e2e', include: ['tests/e2e/**/*.test.ts'], globalSetup: 'tests/support/mariadb.ts', testTimeout: 120_000, hookTimeout: 120_000, fileParallelism: false } },
+      {
+        test: {
+          name: 'server',
+          include: ['server/**/*.test.ts', 'tests/server/**/*.test.ts'],
+          globalSetup: 'tests/support/mariadb.ts',
+          testTimeout: 60_000,
+          hookTimeout: 60_000,
+          fileParallelism: false,
+        },
+      },
+      {
+        test: {
+          name: 'e2e',
+          include: ['tests/e2e/**/*.test.ts'],
+          globalSetup: 'tests/support/mariadb.ts',
+          testTimeout: 120_000,
+          hookTimeout: 120_000,
+          fileParallelism: false,
+        },
+      },
     ],
   },
 })

@@ -2,7 +2,11 @@
 import type { NuxtError } from '#app'
 
 const { error } = defineProps<{ error: NuxtError }>()
-const sentence = computed(() => (error.statusCode === 404 ? 'There is nothing at this address.' : error.statusMessage || 'Something failed. Try again.'))
+const sentence = computed(() =>
+  error.statusCode === 404
+    ? 'There is nothing at this address.'
+    : error.statusMessage || 'Something failed. Try again.',
+)
 </script>
 
 <template>

@@ -5,9 +5,13 @@ import { startServer } from '../tests/support/server'
 const server = await startServer(process.env.THISTLE_DATABASE_URL!)
 const { page } = await visitor(server.address, 'Maren Holt')
 await page.goto('/bank')
-await page.getByRole('listitem').filter({ has: page.getByRole('checkbox') }).nth(5).waitFor()
+await page
+  .getByRole('listitem')
+  .filter({ has: page.getByRole('checkbox') })
+  .nth(5)
+  .waitFor()
 // As text: what tsx makes of a function names helpers that the page does not have.
-const frames = await page.evaluate<{ longest: number, median: number, rows: number }>(`new Promise((done) => {
+const frames = await page.evaluate<{ longest: number; median: number; rows: number }>(`new Promise((done) => {
   const times = []
   let last = performance.now()
   const until = last + 6000
@@ -22,5 +26,11 @@ const frames = await page.evaluate<{ longest: number, median: number, rows: numb
 })`)
 await closeBrowser()
 await server.stop()
-console.log(JSON.stringify({ 'bank.list.frame': { value: Math.round(frames.longest), unit: 'ms' }, 'bank.list.frame.median': { value: Math.round(frames.median), unit: 'ms' }, 'bank.list.rows': { value: frames.rows, unit: 'rows in the page' } }))
+console.log(
+  JSON.stringify({
+    'bank.list.frame': { value: Math.round(frames.longest), unit: 'ms' },
+    'bank.list.frame.median': { value: Math.round(frames.median), unit: 'ms' },
+    'bank.list.rows': { value: frames.rows, unit: 'rows in the page' },
+  }),
+)
 process.exit(0)

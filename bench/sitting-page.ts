@@ -9,7 +9,14 @@ import { startServer } from '../tests/support/server'
 const url = process.env.THISTLE_DATABASE_URL!
 const db = openDatabase(url, 2)
 const server = await startServer(url)
-const { attempt } = await startSitting(db, (await findPerson(db, 'p-silas-penn'))!, 'quiz-buoys', 'bench', undefined, iso(Date.now()))
+const { attempt } = await startSitting(
+  db,
+  (await findPerson(db, 'p-silas-penn'))!,
+  'quiz-buoys',
+  'bench',
+  undefined,
+  iso(Date.now()),
+)
 const { context, page } = await visitor(server.address, 'Silas Penn')
 await page.close()
 const fresh = await context.newPage()
@@ -18,12 +25,27 @@ const devtools = await context.newCDPSession(fresh)
 await devtools.send('Network.enable')
 await devtools.send('Network.setCacheDisabled', { cacheDisabled: true })
 const types = new Map<string, string>()
-devtools.on('Network.responseReceived', ({ requestId, response, type }) => { if (type === 'Script' || /javascript/.test(response.mimeType)) types.set(requestId, response.url) })
-devtools.on('Network.loadingFinished', ({ requestId, encodedDataLength }) => { if (types.has(requestId)) sizes.set(types.get(requestId)!, encodedDataLength) })
+devtools.on('Network.responseReceived', ({ requestId, response, type }) => {
+  if (type === 'Script' || /javascript/.test(response.mimeType)) types.set(requestId, response.url)
+})
+devtools.on('Network.loadingFinished', ({ requestId, encodedDataLength }) => {
+  if (types.has(requestId)) sizes.set(types.get(requestId)!, encodedDataLength)
+})
 await fresh.goto(`/sit/${attempt}`)
 await fresh.locator('article').first().waitFor()
 // What Nuxt prefetches for other pages is asked for when idle and is not part of this one: only scripts that ran count.
-const ran = new Set(await fresh.evaluate(() => performance.getEntriesByType('resource').filter((entry) => (entry as PerformanceResourceTiming).initiatorType !== 'link' || document.querySelector(`link[rel=modulepreload][href="${new URL(entry.name).pathname}"]`)).map((entry) => entry.name)))
+const ran = new Set(
+  await fresh.evaluate(() =>
+    performance
+      .getEntriesByType('resource')
+      .filter(
+        (entry) =>
+          (entry as PerformanceResourceTiming).initiatorType !== 'link' ||
+          document.querySelector(`link[rel=modulepreload][href="${new URL(entry.name).pathname}"]`),
+      )
+      .map((entry) => entry.name),
+  ),
+)
 const total = [...sizes].filter(([name]) => ran.has(name)).reduce((sum, [, bytes]) => sum + bytes, 0)
 await closeBrowser()
 await server.stop()

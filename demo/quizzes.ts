@@ -17,40 +17,150 @@ export function daysTo(first: Instant, weekday: number, weeks = 0): number {
   return ((weekday - DateTime.fromISO(first, { zone }).weekday + 6) % 7) + 1 + weeks * 7
 }
 
-const row = (question: string, points = 1) => ({ type: 'question' as const, id: `r-${question.slice(2)}`, question, points, fixed: false })
-const pool = (id: string, title: string, questions: string[], draw: number, points = 1) => ({ type: 'pool' as const, id, title, questions, draw, points, fixed: false })
-const group = (id: string, stimulus: string, questions: string[], draw = questions.length) => ({ type: 'stimulus' as const, id, stimulus, questions, draw, order: 'kept' as const, points: 1, fixed: false })
-const section = (id: string, title: string, order: Section['order'], rows: Section['rows'], intro = ''): Section => ({ id, title, intro, order, rows })
-const window = (id: string, classes: string[], opens: Instant, closes: Instant, due: Instant | null = null): Window => ({ id, classes, opens, closes, due, latestStart: null })
+const row = (question: string, points = 1) => ({
+  type: 'question' as const,
+  id: `r-${question.slice(2)}`,
+  question,
+  points,
+  fixed: false,
+})
+const pool = (id: string, title: string, questions: string[], draw: number, points = 1) => ({
+  type: 'pool' as const,
+  id,
+  title,
+  questions,
+  draw,
+  points,
+  fixed: false,
+})
+const group = (id: string, stimulus: string, questions: string[], draw = questions.length) => ({
+  type: 'stimulus' as const,
+  id,
+  stimulus,
+  questions,
+  draw,
+  order: 'kept' as const,
+  points: 1,
+  fixed: false,
+})
+const section = (id: string, title: string, order: Section['order'], rows: Section['rows'], intro = ''): Section => ({
+  id,
+  title,
+  intro,
+  order,
+  rows,
+})
+const window = (
+  id: string,
+  classes: string[],
+  opens: Instant,
+  closes: Instant,
+  due: Instant | null = null,
+): Window => ({ id, classes, opens, closes, due, latestStart: null })
 
 export interface DemoQuiz {
-  id: string, title: string, intro: string, sections: Section[], rules: Partial<Rules>
+  id: string
+  title: string
+  intro: string
+  sections: Section[]
+  rules: Partial<Rules>
   /** When it was made, and when it was opened; null for a draft. */
-  made: Instant, opened: Instant | null
+  made: Instant
+  opened: Instant | null
 }
 
 const tidesSections = [
-  section('s-levels', 'Terms and levels', 'kept', [row('q-datum'), row('q-springs-moon'),
-    pool('pool-levels', 'Levels and datums', ['q-clearance', 'q-drying', 'q-cover', 'q-depth', 'q-below-datum', 'q-levels', 'q-lat', 'q-range', 'q-fortnight', 'q-neap-low', 'q-range-value'], 4)]),
-  section('s-heights', 'Working out heights', 'shuffled', [row('q-twelfths-2', 2),
-    pool('pool-heights', 'Heights by the rule of twelfths', ['q-twelfths-1', 'q-twelfths-3', 'q-twelfths-4', 'q-anchor', 'q-half-tide', 'q-twelfths-formula', 'q-secondary'], 3, 2), row('q-bridge', 2), group('group-table', 'st-table', ['q-t-range', 'q-t-springs', 'q-t-sill', 'q-t-duration'], 3)],
-  'Work to one decimal. You may use the rule of twelfths throughout.'),
+  section('s-levels', 'Terms and levels', 'kept', [
+    row('q-datum'),
+    row('q-springs-moon'),
+    pool(
+      'pool-levels',
+      'Levels and datums',
+      [
+        'q-clearance',
+        'q-drying',
+        'q-cover',
+        'q-depth',
+        'q-below-datum',
+        'q-levels',
+        'q-lat',
+        'q-range',
+        'q-fortnight',
+        'q-neap-low',
+        'q-range-value',
+      ],
+      4,
+    ),
+  ]),
+  section(
+    's-heights',
+    'Working out heights',
+    'shuffled',
+    [
+      row('q-twelfths-2', 2),
+      pool(
+        'pool-heights',
+        'Heights by the rule of twelfths',
+        [
+          'q-twelfths-1',
+          'q-twelfths-3',
+          'q-twelfths-4',
+          'q-anchor',
+          'q-half-tide',
+          'q-twelfths-formula',
+          'q-secondary',
+        ],
+        3,
+        2,
+      ),
+      row('q-bridge', 2),
+      group('group-table', 'st-table', ['q-t-range', 'q-t-springs', 'q-t-sill', 'q-t-duration'], 3),
+    ],
+    'Work to one decimal. You may use the rule of twelfths throughout.',
+  ),
   section('s-judgement', 'Judgement', 'shuffled', [row('q-stream-hardest'), row('q-high-time'), row('q-lee-shore')]),
 ]
 
 const lightsSections = [
-  section('s-rules', 'Who gives way', 'shuffled', [row('q-head-on'), row('q-crossing'), row('q-overtaking'), pool('pool-sail', 'Under sail', ['q-tacks', 'q-windward', 'q-channel', 'q-hampered'], 2)]),
-  section('s-lights', 'Lights, shapes and sounds', 'shuffled', [pool('pool-lights', 'Lights and shapes', ['q-sidelight', 'q-anchor-shape', 'q-motor-sailing', 'q-nuc', 'q-sternlight'], 3), row('q-one-blast'), row('q-three-blasts')]),
+  section('s-rules', 'Who gives way', 'shuffled', [
+    row('q-head-on'),
+    row('q-crossing'),
+    row('q-overtaking'),
+    pool('pool-sail', 'Under sail', ['q-tacks', 'q-windward', 'q-channel', 'q-hampered'], 2),
+  ]),
+  section('s-lights', 'Lights, shapes and sounds', 'shuffled', [
+    pool(
+      'pool-lights',
+      'Lights and shapes',
+      ['q-sidelight', 'q-anchor-shape', 'q-motor-sailing', 'q-nuc', 'q-sternlight'],
+      3,
+    ),
+    row('q-one-blast'),
+    row('q-three-blasts'),
+  ]),
 ]
 
 const buoySections = [
   section('s-lateral', 'Lateral marks', 'kept', [row('q-port-mark'), row('q-starboard-mark'), row('q-lateral-light')]),
-  section('s-cardinal', 'Cardinal and other marks', 'shuffled', [row('q-north-card'), row('q-east-card'), pool('pool-card', 'Lights and colours', ['q-south-light', 'q-west-flashes', 'q-cardinals-colours', 'q-two-balls', 'q-safe-water'], 3)]),
+  section('s-cardinal', 'Cardinal and other marks', 'shuffled', [
+    row('q-north-card'),
+    row('q-east-card'),
+    pool(
+      'pool-card',
+      'Lights and colours',
+      ['q-south-light', 'q-west-flashes', 'q-cardinals-colours', 'q-two-balls', 'q-safe-water'],
+      3,
+    ),
+  ]),
 ]
 
 const chartSections = [
   section('s-compass', 'Compass', 'kept', [row('q-variation', 2), row('q-true-compass', 2), row('q-variation-source')]),
-  section('s-speed', 'Speed, time and distance', 'shuffled', [row('q-speed'), row('q-time'), pool('pool-speed', 'Worked distances', ['q-distance', 'q-metres', 'q-tide-eta', 'q-minute'], 2)]),
+  section('s-speed', 'Speed, time and distance', 'shuffled', [
+    row('q-speed'),
+    row('q-time'),
+    pool('pool-speed', 'Worked distances', ['q-distance', 'q-metres', 'q-tide-eta', 'q-minute'], 2),
+  ]),
 ]
 
 /** One being composed, one scheduled, one open with sittings under way, one closed with marks. */
@@ -60,29 +170,62 @@ export function demoQuizzes(first: Instant): DemoQuiz[] {
   const [lastTuesday, lastSaturday] = [daysTo(first, 2, -3), daysTo(first, 6, -3)]
   return [
     {
-      id: 'quiz-tides', title: 'Tides and tidal heights', intro: '', sections: tidesSections, made: at(-3, '18:40'), opened: null,
+      id: 'quiz-tides',
+      title: 'Tides and tidal heights',
+      intro: '',
+      sections: tidesSections,
+      made: at(-3, '18:40'),
+      opened: null,
       rules: {
-        windows: [window('w-tue', ['c-tuesday'], at(tuesday, '19:00'), at(tuesday, '21:00'), at(tuesday, '21:00')), window('w-sat', ['c-saturday'], at(saturday, '09:30'), at(saturday, '12:00'), at(saturday, '12:00'))],
+        windows: [
+          window('w-tue', ['c-tuesday'], at(tuesday, '19:00'), at(tuesday, '21:00'), at(tuesday, '21:00')),
+          window('w-sat', ['c-saturday'], at(saturday, '09:30'), at(saturday, '12:00'), at(saturday, '12:00')),
+        ],
         attempts: { ...defaultRules.attempts, count: 2, wait: 24 * 60 },
         release: { ...defaultRelease, key: { ...defaultRelease.key, from: { at: 'windowClosed', offset: 0 } } },
       },
     },
     {
-      id: 'quiz-lights', title: 'Rules of the road', intro: '<p>Answer as the master of the vessel named.</p>', sections: lightsSections, made: at(-6, '20:10'), opened: at(-1, '19:20'),
+      id: 'quiz-lights',
+      title: 'Rules of the road',
+      intro: '<p>Answer as the master of the vessel named.</p>',
+      sections: lightsSections,
+      made: at(-6, '20:10'),
+      opened: at(-1, '19:20'),
       rules: { windows: [window('w-both', ['c-tuesday', 'c-saturday'], at(2, '18:00'), at(9, '22:00'))], limit: 20 },
     },
     {
-      id: 'quiz-buoys', title: 'Buoyage at your own pace', intro: '', sections: buoySections, made: at(-9, '17:05'), opened: at(-2, '18:00'),
+      id: 'quiz-buoys',
+      title: 'Buoyage at your own pace',
+      intro: '',
+      sections: buoySections,
+      made: at(-9, '17:05'),
+      opened: at(-2, '18:00'),
       rules: {
-        windows: [window('w-week', ['c-tuesday', 'c-saturday'], at(-1, '08:00'), at(8, '20:00'))], limit: null,
-        attempts: { ...defaultRules.attempts, count: 3, wait: 60 }, grade: { ...defaultRules.grade, pass: { by: 'percent', value: 70 } },
+        windows: [window('w-week', ['c-tuesday', 'c-saturday'], at(-1, '08:00'), at(8, '20:00'))],
+        limit: null,
+        attempts: { ...defaultRules.attempts, count: 3, wait: 60 },
+        grade: { ...defaultRules.grade, pass: { by: 'percent', value: 70 } },
       },
     },
     {
-      id: 'quiz-chart', title: 'Compass, speed and distance', intro: '', sections: chartSections, made: at(-35, '18:30'), opened: at(-30, '18:00'),
+      id: 'quiz-chart',
+      title: 'Compass, speed and distance',
+      intro: '',
+      sections: chartSections,
+      made: at(-35, '18:30'),
+      opened: at(-30, '18:00'),
       rules: {
-        windows: [window('w-tue', ['c-tuesday'], at(lastTuesday, '19:00'), at(lastTuesday, '21:00'), at(lastTuesday, '20:30')), window('w-sat', ['c-saturday'], at(lastSaturday, '09:30'), at(lastSaturday, '12:00'))],
-        limit: 30, release: { ...defaultRelease, marks: { ...defaultRelease.marks, from: { at: 'everyoneDone', offset: 0 } }, class: { from: { at: 'everyoneDone', offset: 0 }, until: null, once: false, ifPassed: false } },
+        windows: [
+          window('w-tue', ['c-tuesday'], at(lastTuesday, '19:00'), at(lastTuesday, '21:00'), at(lastTuesday, '20:30')),
+          window('w-sat', ['c-saturday'], at(lastSaturday, '09:30'), at(lastSaturday, '12:00')),
+        ],
+        limit: 30,
+        release: {
+          ...defaultRelease,
+          marks: { ...defaultRelease.marks, from: { at: 'everyoneDone', offset: 0 } },
+          class: { from: { at: 'everyoneDone', offset: 0 }, until: null, once: false, ifPassed: false },
+        },
       },
     },
   ]
@@ -92,10 +235,17 @@ export function demoQuizzes(first: Instant): DemoQuiz[] {
 export function editsFor(quiz: DemoQuiz, firstSection: string): Edit[] {
   return [
     { do: 'setContent', values: { intro: quiz.intro } },
-    { do: 'all', edits: [
-      ...quiz.sections.map((section, i): Edit => ({ do: 'addSection', section, after: quiz.sections[i - 1]?.id ?? firstSection })),
-      { do: 'removeSection', section: firstSection },
-    ] },
+    {
+      do: 'all',
+      edits: [
+        ...quiz.sections.map((section, i): Edit => ({
+          do: 'addSection',
+          section,
+          after: quiz.sections[i - 1]?.id ?? firstSection,
+        })),
+        { do: 'removeSection', section: firstSection },
+      ],
+    },
     { do: 'setRules', values: quiz.rules },
   ]
 }

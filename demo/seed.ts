@@ -46,17 +46,55 @@ async function seedPeople(database: Database): Promise<void> {
   const hash = await hashPassword(demoPassword)
   const students = classes.flatMap((group) => group.students)
   await database.transaction(async (db) => {
-    await db.run('INSERT INTO school (id, name, zone, demo) VALUES (?, ?, ?, 1)', [demoSchool, 'Gannet Sound Sailing School', zone])
-    await db.run('INSERT INTO person (id, school_id, role, name, email, password_hash, accommodation) VALUES ?', [[
-      ...teachers.map(([id, name]) => [id, demoSchool, 'teacher', name, email(name), hash, null]),
-      ...students.map((name) => [personId(name), demoSchool, 'student', name, email(name), hash, accommodations[name] ? toJson(accommodations[name]) : null]),
-    ]])
-    await db.run('INSERT INTO class (id, school_id, name) VALUES ?', [classes.map((group) => [group.id, demoSchool, group.name])])
-    await db.run('INSERT INTO class_teacher (class_id, person_id) VALUES ?', [[['c-tuesday', 'p-maren'], ['c-tuesday', 'p-idris'], ['c-saturday', 'p-maren']]])
-    await db.run('INSERT INTO enrolment (class_id, person_id) VALUES ?', [classes.flatMap((group) => group.students.map((name) => [group.id, personId(name)]))])
-    await db.run('INSERT INTO objective (id, school_id, parent_id, code, title, essential) VALUES ?', [objectives.map(([code, title]) => [objectiveId(code), demoSchool, code.includes('.') ? objectiveId(code.split('.')[0]!) : null, code, title, essential.includes(code)])])
-    await db.run('INSERT INTO objective_need (objective_id, needs_id) VALUES ?', [needs.map((pair) => pair.map(objectiveId))])
-    await db.run('INSERT INTO school_words (school_id, revision, body) VALUES (?, 1, ?)', [demoSchool, toJson(demoWords)])
+    await db.run('INSERT INTO school (id, name, zone, demo) VALUES (?, ?, ?, 1)', [
+      demoSchool,
+      'Gannet Sound Sailing School',
+      zone,
+    ])
+    await db.run('INSERT INTO person (id, school_id, role, name, email, password_hash, accommodation) VALUES ?', [
+      [
+        ...teachers.map(([id, name]) => [id, demoSchool, 'teacher', name, email(name), hash, null]),
+        ...students.map((name) => [
+          personId(name),
+          demoSchool,
+          'student',
+          name,
+          email(name),
+          hash,
+          accommodations[name] ? toJson(accommodations[name]) : null,
+        ]),
+      ],
+    ])
+    await db.run('INSERT INTO class (id, school_id, name) VALUES ?', [
+      classes.map((group) => [group.id, demoSchool, group.name]),
+    ])
+    await db.run('INSERT INTO class_teacher (class_id, person_id) VALUES ?', [
+      [
+        ['c-tuesday', 'p-maren'],
+        ['c-tuesday', 'p-idris'],
+        ['c-saturday', 'p-maren'],
+      ],
+    ])
+    await db.run('INSERT INTO enrolment (class_id, person_id) VALUES ?', [
+      classes.flatMap((group) => group.students.map((name) => [group.id, personId(name)])),
+    ])
+    await db.run('INSERT INTO objective (id, school_id, parent_id, code, title, essential) VALUES ?', [
+      objectives.map(([code, title]) => [
+        objectiveId(code),
+        demoSchool,
+        code.includes('.') ? objectiveId(code.split('.')[0]!) : null,
+        code,
+        title,
+        essential.includes(code),
+      ]),
+    ])
+    await db.run('INSERT INTO objective_need (objective_id, needs_id) VALUES ?', [
+      needs.map((pair) => pair.map(objectiveId)),
+    ])
+    await db.run('INSERT INTO school_words (school_id, revision, body) VALUES (?, 1, ?)', [
+      demoSchool,
+      toJson(demoWords),
+    ])
   })
 }
 
@@ -66,12 +104,17 @@ async function seedBank(database: Database, owner: Person, from: Instant): Promi
   for (const name of (await readdir(folder)).filter((file) => file.endsWith('.png')).map((file) => file.slice(0, -4))) {
     pictures.set(name, (await addMedia(database, owner, await readFile(join(folder, `${name}.png`)), from)).src)
   }
-  await database.run('INSERT INTO folder (id, school_id, parent_id, name) VALUES ?', [folders.map(([id, name]) => [id, demoSchool, null, name])])
+  await database.run('INSERT INTO folder (id, school_id, parent_id, name) VALUES ?', [
+    folders.map(([id, name]) => [id, demoSchool, null, name]),
+  ])
   for (const { id, stimulus } of stimuli) await addStimulus(database, owner, stimulus, from, id)
   for (const [i, { id, question }] of bank.entries()) {
     const placed = withPictures(question, (name) => pictures.get(name)!)
     // The first of the bank is the newest, so that lists begin with the tides.
-    await addQuestion(database, owner, placed, plus(from, (bank.length - i) * 60 * minute), id, { folder: folderFor(question), sharing: 'school' })
+    await addQuestion(database, owner, placed, plus(from, (bank.length - i) * 60 * minute), id, {
+      folder: folderFor(question),
+      sharing: 'school',
+    })
   }
 }
 
@@ -85,7 +128,15 @@ async function seedQuiz(database: Database, owner: Person, quiz: DemoQuiz): Prom
 }
 
 /** One student's sitting, played through the same functions that the routes call. */
-async function sit(database: Database, student: string, quiz: string, start: Instant, minutes: number, ability: number, share = 1): Promise<void> {
+async function sit(
+  database: Database,
+  student: string,
+  quiz: string,
+  start: Instant,
+  minutes: number,
+  ability: number,
+  share = 1,
+): Promise<void> {
   const person = (await findPerson(database, student))!
   const { attempt } = await startSitting(database, person, quiz, 'demo-device', undefined, start)
   const paper = await loadPaper(database, attempt)
@@ -93,7 +144,9 @@ async function sit(database: Database, student: string, quiz: string, start: Ins
   const items = paper.items.slice(0, Math.ceil(paper.items.length * share))
   const answers = items.flatMap((item, i) => {
     const response = inventedAnswer(edition.questions[item.question]!.question, item, student, ability)
-    return response === null ? [] : [{ item: item.id, response: response as Record<string, unknown>, flagged: false, seq: i + 1 }]
+    return response === null
+      ? []
+      : [{ item: item.id, response: response as Record<string, unknown>, flagged: false, seq: i + 1 }]
   })
   if (answers.length) await saveAnswers(database, person.id, attempt, 1, answers, plus(start, minutes * 0.9 * minute))
   if (share === 1) await endSitting(database, attempt, { by: 'student', lease: 1 }, plus(start, minutes * minute))
@@ -104,12 +157,30 @@ const abilityOf = (index: number) => 0.45 + ((index * 37) % 50) / 100
 async function seedSittings(database: Database, now: Instant): Promise<void> {
   const [tuesday, saturday] = classes
   for (const [i, name] of tuesday.students.entries()) {
-    if (i !== 9) await sit(database, personId(name), 'quiz-chart', plus(onDay(now, daysTo(now, 2, -3), '19:02'), i * 3 * minute), Math.min(29, 14 + (i * 5) % 17), abilityOf(i))
+    if (i !== 9)
+      await sit(
+        database,
+        personId(name),
+        'quiz-chart',
+        plus(onDay(now, daysTo(now, 2, -3), '19:02'), i * 3 * minute),
+        Math.min(29, 14 + ((i * 5) % 17)),
+        abilityOf(i),
+      )
   }
   for (const [i, name] of saturday.students.entries()) {
-    if (i !== 4) await sit(database, personId(name), 'quiz-chart', plus(onDay(now, daysTo(now, 6, -3), '09:34'), i * 4 * minute), Math.min(29, 12 + (i * 7) % 18), abilityOf(i + 3))
+    if (i !== 4)
+      await sit(
+        database,
+        personId(name),
+        'quiz-chart',
+        plus(onDay(now, daysTo(now, 6, -3), '09:34'), i * 4 * minute),
+        Math.min(29, 12 + ((i * 7) % 18)),
+        abilityOf(i + 3),
+      )
   }
   const evening = iso(Math.min(ms(onDay(now, -1, '18:30')), ms(now) - 3 * 60 * minute))
-  for (const [i, name] of tuesday.students.slice(0, 6).entries()) await sit(database, personId(name), 'quiz-buoys', plus(evening, i * 6 * minute), 12 + i, abilityOf(i + 1))
-  for (const [i, name] of [...tuesday.students.slice(6, 9), ...saturday.students.slice(0, 2)].entries()) await sit(database, personId(name), 'quiz-buoys', plus(now, -(20 - i * 3) * minute), 8, abilityOf(i), 0.5)
+  for (const [i, name] of tuesday.students.slice(0, 6).entries())
+    await sit(database, personId(name), 'quiz-buoys', plus(evening, i * 6 * minute), 12 + i, abilityOf(i + 1))
+  for (const [i, name] of [...tuesday.students.slice(6, 9), ...saturday.students.slice(0, 2)].entries())
+    await sit(database, personId(name), 'quiz-buoys', plus(now, -(20 - i * 3) * minute), 8, abilityOf(i), 0.5)
 }

@@ -31,7 +31,12 @@ export interface PortableRow {
   together: boolean
   order: 'kept' | 'shuffled'
 }
-export interface PortableSection { title: string, intro: string, order: 'kept' | 'shuffled', rows: PortableRow[] }
+export interface PortableSection {
+  title: string
+  intro: string
+  order: 'kept' | 'shuffled'
+  rows: PortableRow[]
+}
 
 /** A test as files describe it. */
 export interface PortableTest {
@@ -58,8 +63,28 @@ export class UnreadableFile extends Error {
   override name = 'UnreadableFile'
 }
 
-export const readItem = (place: string, question: Question, more: Partial<BundleItem> = {}): BundleItem => ({ place, outsideId: null, question, problem: null, notes: [], folder: [], objectives: [], stimulus: null, ...more })
-export const brokenItem = (place: string, problem: string, more: Partial<BundleItem> = {}): BundleItem => ({ place, outsideId: null, question: null, problem, notes: [], folder: [], objectives: [], stimulus: null, ...more })
+export const readItem = (place: string, question: Question, more: Partial<BundleItem> = {}): BundleItem => ({
+  place,
+  outsideId: null,
+  question,
+  problem: null,
+  notes: [],
+  folder: [],
+  objectives: [],
+  stimulus: null,
+  ...more,
+})
+export const brokenItem = (place: string, problem: string, more: Partial<BundleItem> = {}): BundleItem => ({
+  place,
+  outsideId: null,
+  question: null,
+  problem,
+  notes: [],
+  folder: [],
+  objectives: [],
+  stimulus: null,
+  ...more,
+})
 /** A file that holds questions and nothing else. */
 export const onlyItems = (items: BundleItem[]): Bundle => ({ items, media: new Map(), stimuli: new Map(), tests: [] })
 

@@ -4,7 +4,14 @@ import { readThistle } from './json/thistle'
 import { readMarkdown } from './markdown/read'
 import { readPackage } from './qti/package-read'
 
-export { UnreadableFile, mediaAddress, type Bundle, type BundleItem, type PortableRow, type PortableTest } from './bundle'
+export {
+  UnreadableFile,
+  mediaAddress,
+  type Bundle,
+  type BundleItem,
+  type PortableRow,
+  type PortableTest,
+} from './bundle'
 
 /** Reads a file of questions; what it is shows in its first bytes, and in its name only where text could be either. @throws UnreadableFile */
 export function readFile(bytes: Uint8Array, name: string): Bundle {
@@ -14,5 +21,8 @@ export function readFile(bytes: Uint8Array, name: string): Bundle {
   if (start.startsWith('<')) return readPackage(bytes)
   if (start.startsWith('{')) return readThistle(text)
   if (text.includes('\u0000')) throw new UnreadableFile('This is neither a QTI package, CSV, JSON nor Markdown.')
-  return /\.(md|markdown|txt)$/i.test(name) || !/^[^\n]*\bkind\b[^\n]*\bquestion\b|^[^\n]*\bquestion\b[^\n]*\bkind\b/i.test(start) ? readMarkdown(text) : readCsv(text)
+  return /\.(md|markdown|txt)$/i.test(name) ||
+    !/^[^\n]*\bkind\b[^\n]*\bquestion\b|^[^\n]*\bquestion\b[^\n]*\bkind\b/i.test(start)
+    ? readMarkdown(text)
+    : readCsv(text)
 }

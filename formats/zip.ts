@@ -14,13 +14,17 @@ export function unzip(bytes: Uint8Array): Map<string, Uint8Array> {
   let files = 0
   let total = 0
   try {
-    const found = unzipSync(bytes, { filter: ({ name, size, originalSize }) => {
-      if (name.split(/[\\/]/).includes('..') || /^([a-z]:|[\\/])/i.test(name)) throw new UnreadableFile(`The archive holds a path that climbs out of it: ${name.slice(0, 80)}`)
-      if (++files > mostFiles) throw new UnreadableFile('The archive holds more than 20,000 files.')
-      total += originalSize
-      if (total > mostBytes || (originalSize > 1024 * 1024 && originalSize > size * mostRatio)) throw new UnreadableFile('The archive would grow beyond all measure when it is unpacked.')
-      return !name.endsWith('/')
-    } })
+    const found = unzipSync(bytes, {
+      filter: ({ name, size, originalSize }) => {
+        if (name.split(/[\\/]/).includes('..') || /^([a-z]:|[\\/])/i.test(name))
+          throw new UnreadableFile(`The archive holds a path that climbs out of it: ${name.slice(0, 80)}`)
+        if (++files > mostFiles) throw new UnreadableFile('The archive holds more than 20,000 files.')
+        total += originalSize
+        if (total > mostBytes || (originalSize > 1024 * 1024 && originalSize > size * mostRatio))
+          throw new UnreadableFile('The archive would grow beyond all measure when it is unpacked.')
+        return !name.endsWith('/')
+      },
+    })
     return new Map(Object.entries(found))
   } catch (error) {
     if (error instanceof UnreadableFile) throw error
@@ -28,4 +32,5 @@ export function unzip(bytes: Uint8Array): Map<string, Uint8Array> {
   }
 }
 
-export const zip = (files: ReadonlyMap<string, Uint8Array>): Uint8Array => zipSync(Object.fromEntries(files), { level: 6 })
+export const zip = (files: ReadonlyMap<string, Uint8Array>): Uint8Array =>
+  zipSync(Object.fromEntries(files), { level: 6 })

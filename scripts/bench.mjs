@@ -16,7 +16,11 @@ const results = {}
 
 /** One measuring script in a process of its own; its last line is JSON. */
 function measure(file, env = {}) {
-  const { status, stdout, stderr } = spawnSync(process.execPath, ['--import', 'tsx', join(root, 'bench', file)], { cwd: root, encoding: 'utf8', env: { ...process.env, ...env } })
+  const { status, stdout, stderr } = spawnSync(process.execPath, ['--import', 'tsx', join(root, 'bench', file)], {
+    cwd: root,
+    encoding: 'utf8',
+    env: { ...process.env, ...env },
+  })
   if (status !== 0) stopWith(`${file} failed:\n${stderr}`)
   Object.assign(results, JSON.parse(stdout.trim().split('\n').at(-1)))
 }
@@ -25,7 +29,12 @@ function measure(file, env = {}) {
 async function start(folder) {
   const port = await freePort()
   const began = Date.now()
-  const child = spawn('npm', ['start'], { cwd: root, stdio: 'ignore', detached: true, env: { ...process.env, THISTLE_PORT: String(port), THISTLE_DATA: folder } })
+  const child = spawn('npm', ['start'], {
+    cwd: root,
+    stdio: 'ignore',
+    detached: true,
+    env: { ...process.env, THISTLE_PORT: String(port), THISTLE_DATA: folder },
+  })
   const ended = new Promise((done) => child.once('exit', done))
   for (;;) {
     if (child.exitCode !== null) stopWith('npm start ended before it served a page.')
@@ -57,8 +66,19 @@ await start(again)
 results['start.again'] = { value: Number((await start(again)).toFixed(2)), unit: 's' }
 rmSync(folder, { recursive: true, force: true })
 
-const bounds = { 'paper.compile': ['at least', 5000], 'answer.save.ratio': ['at least', 0.5], 'sitting.javascript': ['at most', 150], 'start.again': ['at most', 5], 'score.rate': ['at least', 100_000], 'bank.import.rate': ['at least', 300], 'bank.import.memory': ['at most', 500], 'bank.search.p95': ['at most', 80], 'bank.list.frame': ['at most', 50] }
-const line = (...cells) => say(cells.map((cell, i) => (i === 1 ? String(cell).padStart(12) : String(cell).padEnd(i === 0 ? 28 : 14))).join('  '))
+const bounds = {
+  'paper.compile': ['at least', 5000],
+  'answer.save.ratio': ['at least', 0.5],
+  'sitting.javascript': ['at most', 150],
+  'start.again': ['at most', 5],
+  'score.rate': ['at least', 100_000],
+  'bank.import.rate': ['at least', 300],
+  'bank.import.memory': ['at most', 500],
+  'bank.search.p95': ['at most', 80],
+  'bank.list.frame': ['at most', 50],
+}
+const line = (...cells) =>
+  say(cells.map((cell, i) => (i === 1 ? String(cell).padStart(12) : String(cell).padEnd(i === 0 ? 28 : 14))).join('  '))
 line('measure', 'value', 'unit', 'bound')
 for (const [name, { value, unit }] of Object.entries(results)) {
   const bound = bounds[name]

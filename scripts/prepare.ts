@@ -14,7 +14,9 @@ if (!url) throw new Error('THISTLE_DATABASE_URL is not set; npm start sets it.')
 const database = openDatabase(url, 4)
 try {
   if (process.argv.includes('--reset')) {
-    const tables = await database.rows<{ name: string }>('SELECT table_name AS name FROM information_schema.tables WHERE table_schema = DATABASE()')
+    const tables = await database.rows<{ name: string }>(
+      'SELECT table_name AS name FROM information_schema.tables WHERE table_schema = DATABASE()',
+    )
     await database.transaction(async (db) => {
       await db.run('SET FOREIGN_KEY_CHECKS = 0')
       for (const { name } of tables) await db.run(`DROP TABLE \`${name}\``)
@@ -23,8 +25,14 @@ try {
   }
   const migrated = await migrate(database)
   // What is searched has grown with these.
-  if (['0003-bank.sql', '0005-stimuli.sql', '0007-describing.sql', '0008-kind-entries.sql'].some((name) => migrated.includes(name))) await reindexAll(database)
-  if (process.env.THISTLE_DEMO !== 'off' && await seedDemo(database, iso(Date.now()))) console.log('The demo school is laid out.')
+  if (
+    ['0003-bank.sql', '0005-stimuli.sql', '0007-describing.sql', '0008-kind-entries.sql'].some((name) =>
+      migrated.includes(name),
+    )
+  )
+    await reindexAll(database)
+  if (process.env.THISTLE_DEMO !== 'off' && (await seedDemo(database, iso(Date.now()))))
+    console.log('The demo school is laid out.')
 } catch (error) {
   console.error(error instanceof Problem ? `${error.sentence} ${JSON.stringify(error.more)}` : error)
   process.exitCode = 1

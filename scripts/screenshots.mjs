@@ -12,7 +12,11 @@ ensureProgram('chromium', 'chromium')
 ensureBuilt()
 const folder = mkdtempSync(join(tmpdir(), 'thistle-pictures-'))
 const database = await startMariadb(folder, { quick: true })
-const { status } = spawnSync(process.execPath, ['--import', 'tsx', join(root, 'scripts', 'take-screenshots.ts')], { cwd: root, stdio: 'inherit', env: { ...process.env, THISTLE_DATABASE_URL: database.url } })
+const { status } = spawnSync(process.execPath, ['--import', 'tsx', join(root, 'scripts', 'take-screenshots.ts')], {
+  cwd: root,
+  stdio: 'inherit',
+  env: { ...process.env, THISTLE_DATABASE_URL: database.url },
+})
 await database.stop()
 rmSync(folder, { recursive: true, force: true })
 process.exit(status ?? 1)

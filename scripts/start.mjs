@@ -23,7 +23,8 @@ const folder = resolve(process.env.THISTLE_DATA ?? join(root, '.thistle'))
 const asDev = process.argv.includes('--dev')
 const reset = process.argv.includes('--reset-demo')
 
-if (!Number.isInteger(port) || port < 1 || port > 65535) stopWith(`THISTLE_PORT is “${process.env.THISTLE_PORT}”; give a number from 1 to 65535.`)
+if (!Number.isInteger(port) || port < 1 || port > 65535)
+  stopWith(`THISTLE_PORT is “${process.env.THISTLE_PORT}”; give a number from 1 to 65535.`)
 await ensurePortFree(port, host)
 mkdirSync(folder, { recursive: true })
 ensureModules()
@@ -58,12 +59,27 @@ if (reset) {
   say('The demo school is laid out anew.')
   await end(0)
 } else if (asDev) {
-  const child = spawn(process.execPath, [join(root, 'node_modules', 'nuxt', 'bin', 'nuxt.mjs'), 'dev', '--port', String(port), '--host', host], { cwd: root, stdio: 'inherit', env: { ...process.env, ...env } })
-  running = { stop: () => new Promise((done) => { child.once('exit', done); child.kill('SIGTERM') }) }
+  const child = spawn(
+    process.execPath,
+    [join(root, 'node_modules', 'nuxt', 'bin', 'nuxt.mjs'), 'dev', '--port', String(port), '--host', host],
+    { cwd: root, stdio: 'inherit', env: { ...process.env, ...env } },
+  )
+  running = {
+    stop: () =>
+      new Promise((done) => {
+        child.once('exit', done)
+        child.kill('SIGTERM')
+      }),
+  }
   child.once('exit', () => end(0))
 } else {
   ensureBuilt()
   running = await serve({ port, host, env })
   say(`\nThistle is open at ${running.address}   (Ctrl-C ends it; everything is kept in ${folder})\n`)
-  running.child.once('exit', (code) => { if (!ending) { console.error('The server ended unexpectedly.'); end(code ?? 1) } })
+  running.child.once('exit', (code) => {
+    if (!ending) {
+      console.error('The server ended unexpectedly.')
+      end(code ?? 1)
+    }
+  })
 }

@@ -16,18 +16,35 @@ await migrate(db)
 await seedDemo(db, iso(Date.now()))
 const server = await startServer(url)
 const folder = join(import.meta.dirname, '..', 'docs', 'screenshots')
-const attemptOf = async (quiz: string, student: string) => (await db.one<{ id: string }>('SELECT id FROM attempt WHERE quiz_id = ? AND student_id = ? ORDER BY number LIMIT 1', [quiz, student]))!.id
+const attemptOf = async (quiz: string, student: string) =>
+  (await db.one<{ id: string }>('SELECT id FROM attempt WHERE quiz_id = ? AND student_id = ? ORDER BY number LIMIT 1', [
+    quiz,
+    student,
+  ]))!.id
 
 try {
   const nobody = await visitor(server.address, null)
   const teacher = await visitor(server.address, 'Maren Holt')
   const student = await visitor(server.address, 'Hedda Moe')
   const views: [string, typeof teacher, string][] = [
-    ['sign-in', nobody, '/sign-in'], ['today', teacher, '/today'], ['bank', teacher, '/bank'], ['editor', teacher, '/bank/q-twelfths-formula'], ['editor-spot', teacher, '/bank/q-p-masthead'], ['editor-varying', teacher, '/bank/q-v-third'], ['plain-text', teacher, '/bank/paste'],
-    ['stimulus', teacher, '/bank/stimuli/st-table'], ['outside', teacher, '/bank?from=outside'], ['objectives', teacher, '/bank/objectives'],
-    ['compose', teacher, '/quizzes/quiz-tides/compose'], ['rules', teacher, '/quizzes/quiz-tides/rules'], ['marks', teacher, '/quizzes/quiz-chart/marks'],
-    ['paper', teacher, `/quizzes/quiz-chart/marks/${await attemptOf('quiz-chart', 'p-nell-ashdown')}`], ['classes', teacher, '/classes'],
-    ['my-quizzes', student, '/my'], ['sitting', student, `/sit/${await attemptOf('quiz-buoys', 'p-hedda-moe')}`], ['review', student, `/review/${await attemptOf('quiz-chart', 'p-hedda-moe')}`],
+    ['sign-in', nobody, '/sign-in'],
+    ['today', teacher, '/today'],
+    ['bank', teacher, '/bank'],
+    ['editor', teacher, '/bank/q-twelfths-formula'],
+    ['editor-spot', teacher, '/bank/q-p-masthead'],
+    ['editor-varying', teacher, '/bank/q-v-third'],
+    ['plain-text', teacher, '/bank/paste'],
+    ['stimulus', teacher, '/bank/stimuli/st-table'],
+    ['outside', teacher, '/bank?from=outside'],
+    ['objectives', teacher, '/bank/objectives'],
+    ['compose', teacher, '/quizzes/quiz-tides/compose'],
+    ['rules', teacher, '/quizzes/quiz-tides/rules'],
+    ['marks', teacher, '/quizzes/quiz-chart/marks'],
+    ['paper', teacher, `/quizzes/quiz-chart/marks/${await attemptOf('quiz-chart', 'p-nell-ashdown')}`],
+    ['classes', teacher, '/classes'],
+    ['my-quizzes', student, '/my'],
+    ['sitting', student, `/sit/${await attemptOf('quiz-buoys', 'p-hedda-moe')}`],
+    ['review', student, `/review/${await attemptOf('quiz-chart', 'p-hedda-moe')}`],
   ]
   for (const [name, { page }, path] of views) {
     await page.goto(path)
@@ -42,11 +59,17 @@ try {
   const items = [...files.keys()].filter((name) => name.startsWith('items/'))
   for (const [i, name] of items.entries()) {
     const text = new TextDecoder().decode(files.get(name))
-    if (i % 4 === 1) files.set(name, new TextEncoder().encode(text.replaceAll('vessel', 'ship').replace(/identifier="q-/, 'identifier="other-')))
+    if (i % 4 === 1)
+      files.set(
+        name,
+        new TextEncoder().encode(text.replaceAll('vessel', 'ship').replace(/identifier="q-/, 'identifier="other-')),
+      )
     if (i === 2) files.set(name, new TextEncoder().encode(text.replaceAll('choiceInteraction', 'sliderInteraction')))
   }
   await teacher.page.goto('/bank/import')
-  await teacher.page.getByLabel('Choose a file').setInputFiles({ name: 'rules-of-the-road.zip', mimeType: 'application/zip', buffer: Buffer.from(zip(files)) })
+  await teacher.page
+    .getByLabel('Choose a file')
+    .setInputFiles({ name: 'rules-of-the-road.zip', mimeType: 'application/zip', buffer: Buffer.from(zip(files)) })
   await teacher.page.getByRole('region', { name: 'What would come in' }).waitFor()
   await teacher.page.screenshot({ path: join(folder, 'import.png') })
 } finally {

@@ -1,8 +1,8 @@
 /**
- * npm test: brings in what is missing, then lint, types, build, unit, published, server and browser tests. Every step
+ * npm test: brings in what is missing, then types, lint, build, unit, published, server and browser tests. Every step
  * runs even when an earlier one failed; the totals stand in the last lines.
  */
-import { spawnSync } from 'node:child_process'
+import { spawn } from 'node:child_process'
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -13,27 +13,39 @@ import { say } from './lib/say.mjs'
 ensureModules()
 ensureProgram('mariadbd', 'mariadb-server')
 ensureProgram('chromium', 'chromium')
+ensureBuilt()
 
 const reports = mkdtempSync(join(tmpdir(), 'thistle-report-'))
 const bin = (name) => join(root, 'node_modules', '.bin', name)
+const totals = { passed: 0, failed: 0, skipped: 0 }
 const failed = []
 
+/** Runs a command and shows what it said in one piece when it has ended: two run side by side. */
 function step(name, command, args) {
   const began = Date.now()
-  const { status } = spawnSync(command, args, { cwd: root, stdio: 'inherit', env: { ...process.env, NUXT_TELEMETRY_DISABLED: '1' } })
-  say(`${status === 0 ? 'ok' : 'FAILED'}: ${name} (${Math.round((Date.now() - began) / 1000)} s)`)
-  if (status !== 0) failed.push(name)
+  return new Promise((done) => {
+    const child = spawn(command, args, {
+      cwd: root,
+      stdio: ['ignore', 'pipe', 'pipe'],
+      env: { ...process.env, NUXT_TELEMETRY_DISABLED: '1', NO_COLOR: '1' },
+    })
+    const said = []
+    child.stdout.on('data', (part) => said.push(part))
+    child.stderr.on('data', (part) => said.push(part))
+    child.once('close', (status) => {
+      process.stdout.write(Buffer.concat(said))
+      say(`${status === 0 ? 'ok' : 'FAILED'}: ${name} (${Math.round((Date.now() - began) / 1000)} s)`)
+      if (status !== 0) failed.push(name)
+      done()
+    })
+  })
 }
 
-step('types of pages and routes', bin('nuxt'), ['typecheck'])
-step('types of core, domain and tools', bin('tsc'), ['-p', 'tsconfig.tools.json'])
-step('lint', bin('eslint'), ['.', '--max-warnings', '0'])
-ensureBuilt()
-
-const totals = { passed: 0, failed: 0, skipped: 0 }
-for (const project of ['unit', 'published', 'server', 'e2e']) {
+/** The tests of one project of vitest.config.ts; none at all counts as a failure. */
+async function tests(project) {
   const report = join(reports, `${project}.json`)
-  step(`${project} tests`, bin('vitest'), ['run', '--project', project, '--reporter', 'dot', '--reporter', 'json', '--outputFile', report])
+  const reporters = ['--reporter', 'default', '--reporter', 'json', '--outputFile', report]
+  await step(`${project} tests`, bin('vitest'), ['run', '--project', project, ...reporters])
   try {
     const counted = JSON.parse(readFileSync(report, 'utf8'))
     totals.passed += counted.numPassedTests
@@ -44,9 +56,25 @@ for (const project of ['unit', 'published', 'server', 'e2e']) {
     failed.push(`${project} tests (no report)`)
   }
 }
+
+/** What needs a database and a browser runs beside what needs neither: one core for each. */
+async function withoutServer() {
+  await step('types of pages and routes', bin('vue-tsc'), ['-b', '--noEmit'])
+  await step('types of core, domain and tools', bin('tsc'), ['-p', 'tsconfig.tools.json'])
+  await step('lint', bin('eslint'), ['.', '--max-warnings', '0'])
+  await step('format', bin('prettier'), ['--check', '.'])
+  await tests('unit')
+  await tests('published')
+}
+async function withServer() {
+  await tests('server')
+  await tests('e2e')
+}
+await Promise.all([withoutServer(), withServer()])
 rmSync(reports, { recursive: true, force: true })
 
 if (failed.length) say(`\nFailed: ${[...new Set(failed)].join(', ')}`)
 // Steps that are no tests count as failures of their own.
-say(`${totals.passed} passed, ${totals.failed + failed.filter((name) => !name.includes('tests')).length} failed, ${totals.skipped} skipped`)
+const broken = failed.filter((name) => !name.includes('tests')).length
+say(`${totals.passed} passed, ${totals.failed + broken} failed, ${totals.skipped} skipped`)
 process.exit(failed.length ? 1 : 0)

@@ -11,7 +11,12 @@ export function useAnnouncement() {
 export function announce(words: string, takeBack: (() => void) | null = null): void {
   clearTimeout(timer)
   message.value = ''
-  nextTick(() => { message.value = words })
+  nextTick(() => {
+    message.value = words
+  })
   undo.value = takeBack
-  timer = setTimeout(() => { message.value = ''; undo.value = null }, 8000)
+  timer = setTimeout(() => {
+    message.value = ''
+    undo.value = null
+  }, 8000)
 }

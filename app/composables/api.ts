@@ -2,22 +2,49 @@ import { FetchError } from 'ofetch'
 
 /** What the server says is wrong (problem details), as an error whose message is a sentence for people. */
 export class ApiProblem extends Error {
-  constructor(readonly status: number, readonly code: string, sentence: string, readonly more: Record<string, unknown> = {}) { super(sentence) }
+  constructor(
+    readonly status: number,
+    readonly code: string,
+    sentence: string,
+    readonly more: Record<string, unknown> = {},
+  ) {
+    super(sentence)
+  }
 
   /** The server could not be reached. */
-  get isOffline() { return this.status === 0 }
+  get isOffline() {
+    return this.status === 0
+  }
 }
 
 type Method = 'GET' | 'POST' | 'PUT' | 'DELETE'
 
 /** Asks the server. @throws ApiProblem */
-export async function api<T>(path: string, options: { method?: Method, body?: unknown, query?: Record<string, unknown>, signal?: AbortSignal } = {}): Promise<T> {
+export async function api<T>(
+  path: string,
+  options: { method?: Method; body?: unknown; query?: Record<string, unknown>; signal?: AbortSignal } = {},
+): Promise<T> {
   try {
-    return await $fetch<unknown>(`/api/${path}`, { retry: 0, timeout: 20_000, ...options, body: options.body as BodyInit | undefined }) as T
+    return (await $fetch<unknown>(`/api/${path}`, {
+      retry: 0,
+      timeout: 20_000,
+      ...options,
+      body: options.body as BodyInit | undefined,
+    })) as T
   } catch (error) {
-    if (!(error instanceof FetchError) || !error.response) throw new ApiProblem(0, 'offline', 'The server cannot be reached. Check your connection.')
-    const { detail, title, status, ...more } = (error.data ?? {}) as { detail?: string, title?: string, status?: number }
-    throw new ApiProblem(status ?? error.response.status, title ?? 'fault', detail ?? 'Something failed on our side. Try again.', more)
+    if (!(error instanceof FetchError) || !error.response)
+      throw new ApiProblem(0, 'offline', 'The server cannot be reached. Check your connection.')
+    const { detail, title, status, ...more } = (error.data ?? {}) as {
+      detail?: string
+      title?: string
+      status?: number
+    }
+    throw new ApiProblem(
+      status ?? error.response.status,
+      title ?? 'fault',
+      detail ?? 'Something failed on our side. Try again.',
+      more,
+    )
   }
 }
 

@@ -10,7 +10,11 @@ export function useDragOrder(list: Readonly<Ref<HTMLElement | null>>, move: (fro
   onMounted(() => {
     if (!list.value) return
     sortable = Sortable.create(list.value, {
-      handle: '.drag-handle', animation: 120, ghostClass: 'opacity-40', forceFallback: true, fallbackTolerance: 4,
+      handle: '.drag-handle',
+      animation: 120,
+      ghostClass: 'opacity-40',
+      forceFallback: true,
+      fallbackTolerance: 4,
       onEnd({ item, from, oldIndex, newIndex }) {
         if (oldIndex === undefined || newIndex === undefined || oldIndex === newIndex) return
         from.insertBefore(item, from.children[oldIndex < newIndex ? oldIndex : oldIndex + 1] ?? null)

@@ -1,7 +1,13 @@
 import { useTimeoutPoll } from '@vueuse/core'
 import type { Batch, Fate } from '~~/server/domain/imports/stage'
 
-export const fateWords: Record<Fate, string> = { new: 'new', changed: 'changes one in the bank', same: 'the same as in the bank', broken: 'cannot be read', near: 'like one in the bank' }
+export const fateWords: Record<Fate, string> = {
+  new: 'new',
+  changed: 'changes one in the bank',
+  same: 'the same as in the bank',
+  broken: 'cannot be read',
+  near: 'like one in the bank',
+}
 
 /** Bringing questions in: staged, looked at, taken in one go, and taken back. */
 export function useImport() {
@@ -19,40 +25,70 @@ export function useImport() {
     busy.value = true
     try {
       batch.value = await api<Batch>('imports', { method: 'POST', body: file, query: { name } })
-      chosen.value = new Set(batch.value.items.flatMap((item, i) => (item.fate === 'new' || item.fate === 'changed' ? [i] : [])))
+      chosen.value = new Set(
+        batch.value.items.flatMap((item, i) => (item.fate === 'new' || item.fate === 'changed' ? [i] : [])),
+      )
       quizzes.value = new Set(batch.value.tests.map((_, i) => i))
-    } catch (error) { problem.value = sentenceOf(error) } finally { busy.value = false }
+    } catch (error) {
+      problem.value = sentenceOf(error)
+    } finally {
+      busy.value = false
+    }
   }
-  const poll = useTimeoutPoll(async () => {
-    if (!batch.value) return
-    try {
-      const found = await api<Pick<Batch, 'state' | 'progress' | 'total'>>(`imports/${batch.value.id}/progress`)
-      batch.value = { ...batch.value, ...found }
-      if (found.state !== 'running' && found.state !== 'stopping') {
-        poll.pause()
-        if (found.state === 'done' && quizzes.value.size) batch.value = await api<Batch>(`imports/${batch.value.id}`)
-        announce(found.state === 'done' ? `${found.total} questions are in the bank.` : 'Stopped: nothing was added.')
+  const poll = useTimeoutPoll(
+    async () => {
+      if (!batch.value) return
+      try {
+        const found = await api<Pick<Batch, 'state' | 'progress' | 'total'>>(`imports/${batch.value.id}/progress`)
+        batch.value = { ...batch.value, ...found }
+        if (found.state !== 'running' && found.state !== 'stopping') {
+          poll.pause()
+          if (found.state === 'done' && quizzes.value.size) batch.value = await api<Batch>(`imports/${batch.value.id}`)
+          announce(found.state === 'done' ? `${found.total} questions are in the bank.` : 'Stopped: nothing was added.')
+        }
+      } catch {
+        /* Asked again with the next turn. */
       }
-    } catch { /* Asked again with the next turn. */ }
-  }, 300, { immediate: false })
+    },
+    300,
+    { immediate: false },
+  )
 
   async function take() {
     if (!batch.value) return
     problem.value = ''
     try {
-      const { total } = await api<{ total: number }>(`imports/${batch.value.id}/take`, { method: 'POST', body: { items: [...chosen.value].sort((a, b) => a - b), tests: [...quizzes.value].sort((a, b) => a - b) } })
+      const { total } = await api<{ total: number }>(`imports/${batch.value.id}/take`, {
+        method: 'POST',
+        body: { items: [...chosen.value].sort((a, b) => a - b), tests: [...quizzes.value].sort((a, b) => a - b) },
+      })
       batch.value = { ...batch.value, state: 'running', progress: 0, total }
       poll.resume()
-    } catch (error) { problem.value = sentenceOf(error) }
+    } catch (error) {
+      problem.value = sentenceOf(error)
+    }
   }
-  const stop = async () => { if (batch.value) await api(`imports/${batch.value.id}/stop`, { method: 'POST' }).catch((error) => { problem.value = sentenceOf(error) }) }
+  const stop = async () => {
+    if (batch.value)
+      await api(`imports/${batch.value.id}/stop`, { method: 'POST' }).catch((error) => {
+        problem.value = sentenceOf(error)
+      })
+  }
   async function undo() {
     if (!batch.value) return
     try {
-      const { removed, kept, quizzes: staying } = await api<{ removed: number, kept: number, quizzes: number }>(`imports/${batch.value.id}`, { method: 'DELETE' })
+      const {
+        removed,
+        kept,
+        quizzes: staying,
+      } = await api<{ removed: number; kept: number; quizzes: number }>(`imports/${batch.value.id}`, {
+        method: 'DELETE',
+      })
       undone.value = `Taken back: ${removed}.${kept ? ` ${kept} stay, because a quiz holds them or somebody has changed them.` : ''}${staying ? ' A quiz stays that somebody has worked on.' : ''}`
       batch.value = { ...batch.value, state: 'undone' }
-    } catch (error) { problem.value = sentenceOf(error) }
+    } catch (error) {
+      problem.value = sentenceOf(error)
+    }
   }
   return { batch, chosen, quizzes, problem, busy, undone, stage, take, stop, undo }
 }

@@ -16,6 +16,8 @@ export function serverTime(): Instant {
 /** The server's time, kept current. @param every milliseconds between steps */
 export function useNow(every = 1000) {
   const now = ref(serverTime())
-  useIntervalFn(() => { now.value = serverTime() }, every)
+  useIntervalFn(() => {
+    now.value = serverTime()
+  }, every)
   return now
 }

@@ -18,7 +18,11 @@ export function limitPlays(element: HTMLMediaElement): void {
     const left = most - played(source)
     button.disabled = left <= 0 || !element.paused
     const name = element.getAttribute('aria-label') ?? ''
-    button.textContent = element.paused ? (left > 0 ? `Play ${name} (${left} ${left === 1 ? 'time' : 'times'} left)`.replace('  ', ' ') : 'Played as often as it may be') : 'Playing …'
+    button.textContent = element.paused
+      ? left > 0
+        ? `Play ${name} (${left} ${left === 1 ? 'time' : 'times'} left)`.replace('  ', ' ')
+        : 'Played as often as it may be'
+      : 'Playing …'
   }
   button.addEventListener('click', () => {
     localStorage.setItem(key(source), String(played(source) + 1))

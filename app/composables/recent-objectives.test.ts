@@ -13,7 +13,12 @@ describe('objectives of a stretch of work', () => {
     expect((await use()).recent.value).toEqual(['f', 'g', 'd', 'e', 'a', 'c'])
   })
   it('a store that refuses, or holds something else, does no harm', async () => {
-    vi.stubGlobal('sessionStorage', { getItem: () => '{broken', setItem: () => { throw new Error('full') } })
+    vi.stubGlobal('sessionStorage', {
+      getItem: () => '{broken',
+      setItem: () => {
+        throw new Error('full')
+      },
+    })
     const { recent, note } = await use()
     expect(recent.value).toEqual([])
     note(['a'])
@@ -22,5 +27,10 @@ describe('objectives of a stretch of work', () => {
 })
 
 describe('names of languages', () => {
-  it.each([['nl', 'Dutch'], ['fr-CA', 'Canadian French'], ['zz', 'zz'], ['not a code', 'not a code']])('%s is %s', (code, name) => expect(languageName(code)).toBe(name))
+  it.each([
+    ['nl', 'Dutch'],
+    ['fr-CA', 'Canadian French'],
+    ['zz', 'zz'],
+    ['not a code', 'not a code'],
+  ])('%s is %s', (code, name) => expect(languageName(code)).toBe(name))
 })

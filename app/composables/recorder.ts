@@ -31,9 +31,16 @@ export function useRecorder(most: () => number, done: (sound: Blob, seconds: num
       }, 100)
       recorder.start(500)
       recording.value = true
-    } catch { problem.value = 'No microphone can be used. Allow this page to use it in your browser, and try again.' }
+    } catch {
+      problem.value = 'No microphone can be used. Allow this page to use it in your browser, and try again.'
+    }
   }
-  function stop() { if (recorder?.state === 'recording') recorder.stop() }
-  onBeforeUnmount(() => { stop(); clearInterval(timer) })
+  function stop() {
+    if (recorder?.state === 'recording') recorder.stop()
+  }
+  onBeforeUnmount(() => {
+    stop()
+    clearInterval(timer)
+  })
   return { recording, elapsed, problem, start, stop }
 }

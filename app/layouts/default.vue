@@ -6,11 +6,22 @@ const route = useRoute()
 const now = useNow(5000)
 const { message, undo } = useAnnouncement()
 
-const areas = computed(() => (session.person?.role === 'student'
-  ? [{ to: '/my', name: 'My quizzes' }]
-  : [{ to: '/today', name: 'Today' }, { to: '/bank', name: 'Bank' }, { to: '/quizzes', name: 'Quizzes' }, { to: '/classes', name: 'Classes' }]))
-const isHere = (to: string) => route.path === to || route.path.startsWith(`${to}/`) || (to === '/my' && route.path.startsWith('/review'))
-const clock = computed(() => `${new Intl.DateTimeFormat('en-GB', { timeZone: session.zone, weekday: 'short' }).format(new Date(now.value))} ${clockTime(now.value, session.zone)}`)
+const areas = computed(() =>
+  session.person?.role === 'student'
+    ? [{ to: '/my', name: 'My quizzes' }]
+    : [
+        { to: '/today', name: 'Today' },
+        { to: '/bank', name: 'Bank' },
+        { to: '/quizzes', name: 'Quizzes' },
+        { to: '/classes', name: 'Classes' },
+      ],
+)
+const isHere = (to: string) =>
+  route.path === to || route.path.startsWith(`${to}/`) || (to === '/my' && route.path.startsWith('/review'))
+const clock = computed(
+  () =>
+    `${new Intl.DateTimeFormat('en-GB', { timeZone: session.zone, weekday: 'short' }).format(new Date(now.value))} ${clockTime(now.value, session.zone)}`,
+)
 
 async function leave() {
   await session.signOut()
@@ -25,9 +36,16 @@ async function leave() {
         <NuxtLink to="/" class="font-serif text-lg font-semibold">Thistle</NuxtLink>
         <nav aria-label="Areas" class="flex flex-wrap gap-x-5">
           <NuxtLink
-            v-for="area in areas" :key="area.to" :to="area.to" :aria-current="isHere(area.to) ? 'page' : undefined"
-            class="border-b-2 py-1.5" :class="isHere(area.to) ? 'border-bloom text-bar-ink' : 'border-transparent text-bar-soft hover:text-bar-ink'"
-          >{{ area.name }}</NuxtLink>
+            v-for="area in areas"
+            :key="area.to"
+            :to="area.to"
+            :aria-current="isHere(area.to) ? 'page' : undefined"
+            class="border-b-2 py-1.5"
+            :class="
+              isHere(area.to) ? 'border-bloom text-bar-ink' : 'border-transparent text-bar-soft hover:text-bar-ink'
+            "
+            >{{ area.name }}</NuxtLink
+          >
         </nav>
         <div class="ml-auto flex flex-wrap items-center gap-x-5 text-[0.9375rem]">
           <span :title="`The school’s time (${session.zone})`">{{ clock }}</span>

@@ -4,7 +4,12 @@ import { useAsyncState } from '@vueuse/core'
 definePageMeta({ layout: 'bare' })
 useHead({ title: 'Sign in · Thistle' })
 
-interface DemoPerson { id: string, role: 'teacher' | 'student', name: string, classes: string | null }
+interface DemoPerson {
+  id: string
+  role: 'teacher' | 'student'
+  name: string
+  classes: string | null
+}
 
 const session = useSession()
 const route = useRoute()
@@ -14,8 +19,14 @@ const problem = ref('')
 const busy = ref(false)
 const { state: people } = useAsyncState(() => api<DemoPerson[]>('session/demo'), [])
 const groups = computed(() => {
-  const students = Map.groupBy(people.value.filter((each) => each.role === 'student'), (each) => each.classes ?? 'No class')
-  return [['Teachers', people.value.filter((each) => each.role === 'teacher')] as const, ...[...students].map(([name, members]) => [`Students, ${name}`, members] as const)].filter(([, members]) => members.length)
+  const students = Map.groupBy(
+    people.value.filter((each) => each.role === 'student'),
+    (each) => each.classes ?? 'No class',
+  )
+  return [
+    ['Teachers', people.value.filter((each) => each.role === 'teacher')] as const,
+    ...[...students].map(([name, members]) => [`Students, ${name}`, members] as const),
+  ].filter(([, members]) => members.length)
 })
 
 async function enter(how: () => Promise<void>) {
@@ -25,7 +36,11 @@ async function enter(how: () => Promise<void>) {
     await how()
     const to = String(route.query.to ?? '/')
     await navigateTo(to.startsWith('/') && !to.startsWith('//') ? to : '/')
-  } catch (error) { problem.value = sentenceOf(error) } finally { busy.value = false }
+  } catch (error) {
+    problem.value = sentenceOf(error)
+  } finally {
+    busy.value = false
+  }
 }
 </script>
 
@@ -37,11 +52,18 @@ async function enter(how: () => Promise<void>) {
       <form class="mt-8 space-y-4" @submit.prevent="enter(() => session.signIn(email, password))">
         <div>
           <label class="label" for="email">E-mail</label>
-          <input id="email" v-model="email" class="field" type="email" autocomplete="username" required>
+          <input id="email" v-model="email" class="field" type="email" autocomplete="username" required />
         </div>
         <div>
           <label class="label" for="password">Password</label>
-          <input id="password" v-model="password" class="field" type="password" autocomplete="current-password" required>
+          <input
+            id="password"
+            v-model="password"
+            class="field"
+            type="password"
+            autocomplete="current-password"
+            required
+          />
         </div>
         <p v-if="problem" role="alert" class="note-stop">{{ problem }}</p>
         <button class="btn btn-main w-full" :disabled="busy">Sign in</button>
@@ -54,7 +76,14 @@ async function enter(how: () => Promise<void>) {
         <h3 class="small-head border-b border-rule pb-1">{{ name }}</h3>
         <ul class="mt-2 flex flex-wrap gap-2">
           <li v-for="person in members" :key="person.id">
-            <button class="btn font-normal" :class="person.role === 'teacher' && 'border-petrol font-semibold'" :disabled="busy" @click="enter(() => session.signInAs(person.id))">{{ person.name }}</button>
+            <button
+              class="btn font-normal"
+              :class="person.role === 'teacher' && 'border-petrol font-semibold'"
+              :disabled="busy"
+              @click="enter(() => session.signInAs(person.id))"
+            >
+              {{ person.name }}
+            </button>
           </li>
         </ul>
       </div>

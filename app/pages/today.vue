@@ -6,31 +6,70 @@ import type { QuizListRow } from '~~/server/domain/quizzes/quizzes'
 useHead({ title: 'Today · Thistle' })
 const session = useSession()
 const { state: quizzes, isReady, error } = useAsyncState(() => api<QuizListRow[]>('quizzes'), [])
-interface Doubted { question: string, title: string, doubts: number }
+interface Doubted {
+  question: string
+  title: string
+  doubts: number
+}
 const { state: doubted } = useAsyncState(() => api<Doubted[]>('questions/doubts'), [])
 const when = (at: string) => sentenceTime(at, session.zone)
-const groups = computed(() => [
-  { title: 'Under way', of: quizzes.value.filter((quiz) => quiz.state === 'open'), to: 'marks', words: (quiz: QuizListRow) => `${quiz.sitting} sitting now · ${quiz.handedIn} handed in${quiz.closes ? ` · closes ${when(quiz.closes)}` : ''}` },
-  { title: 'Next', of: quizzes.value.filter((quiz) => quiz.state === 'scheduled').sort((a, b) => (a.opens! < b.opens! ? -1 : 1)), to: 'rules', words: (quiz: QuizListRow) => `opens ${when(quiz.opens!)} for ${list(quiz.classes)}` },
-  { title: 'Being composed', of: quizzes.value.filter((quiz) => quiz.state === 'draft'), to: 'compose', words: (quiz: QuizListRow) => `last changed ${when(quiz.changedAt)}` },
-  { title: 'Closed lately', of: quizzes.value.filter((quiz) => quiz.state === 'closed').slice(0, 5), to: 'marks', words: (quiz: QuizListRow) => `${quiz.handedIn} papers${quiz.closes ? ` · closed ${when(quiz.closes)}` : ''}` },
-].filter((group) => group.of.length))
+const groups = computed(() =>
+  [
+    {
+      title: 'Under way',
+      of: quizzes.value.filter((quiz) => quiz.state === 'open'),
+      to: 'marks',
+      words: (quiz: QuizListRow) =>
+        `${quiz.sitting} sitting now · ${quiz.handedIn} handed in${quiz.closes ? ` · closes ${when(quiz.closes)}` : ''}`,
+    },
+    {
+      title: 'Next',
+      of: quizzes.value.filter((quiz) => quiz.state === 'scheduled').sort((a, b) => (a.opens! < b.opens! ? -1 : 1)),
+      to: 'rules',
+      words: (quiz: QuizListRow) => `opens ${when(quiz.opens!)} for ${list(quiz.classes)}`,
+    },
+    {
+      title: 'Being composed',
+      of: quizzes.value.filter((quiz) => quiz.state === 'draft'),
+      to: 'compose',
+      words: (quiz: QuizListRow) => `last changed ${when(quiz.changedAt)}`,
+    },
+    {
+      title: 'Closed lately',
+      of: quizzes.value.filter((quiz) => quiz.state === 'closed').slice(0, 5),
+      to: 'marks',
+      words: (quiz: QuizListRow) => `${quiz.handedIn} papers${quiz.closes ? ` · closed ${when(quiz.closes)}` : ''}`,
+    },
+  ].filter((group) => group.of.length),
+)
 </script>
 
 <template>
   <main id="main" class="mx-auto w-full max-w-3xl px-5 py-10">
     <h1 class="text-3xl">Today at {{ session.school }}</h1>
     <p v-if="error" role="alert" class="note-stop mt-6">{{ sentenceOf(error) }}</p>
-    <EmptyNote v-else-if="isReady && !quizzes.length" title="No quiz yet" class="mt-8">Begin with <NuxtLink class="link" to="/quizzes">a new quiz</NuxtLink>, or <NuxtLink class="link" to="/bank">write questions</NuxtLink> first.</EmptyNote>
+    <EmptyNote v-else-if="isReady && !quizzes.length" title="No quiz yet" class="mt-8"
+      >Begin with <NuxtLink class="link" to="/quizzes">a new quiz</NuxtLink>, or
+      <NuxtLink class="link" to="/bank">write questions</NuxtLink> first.</EmptyNote
+    >
     <section v-if="doubted.length" class="note-look mt-8" aria-labelledby="doubted">
       <h2 id="doubted" class="text-xl">Colleagues say that something is wrong</h2>
-      <ul><li v-for="each in doubted" :key="each.question" class="py-1.5"><NuxtLink :to="`/bank/${each.question}`" class="font-serif text-lg underline underline-offset-2">{{ each.title }}</NuxtLink> <span v-if="each.doubts > 1">· {{ each.doubts }} remarks</span></li></ul>
+      <ul>
+        <li v-for="each in doubted" :key="each.question" class="py-1.5">
+          <NuxtLink :to="`/bank/${each.question}`" class="font-serif text-lg underline underline-offset-2">{{
+            each.title
+          }}</NuxtLink>
+          <span v-if="each.doubts > 1">· {{ each.doubts }} remarks</span>
+        </li>
+      </ul>
     </section>
     <section v-for="group in groups" :key="group.title" class="mt-8">
       <h2 class="border-b border-ink pb-1 text-xl">{{ group.title }}</h2>
       <ul>
         <li v-for="quiz in group.of" :key="quiz.id" class="border-b border-rule py-3">
-          <NuxtLink :to="`/quizzes/${quiz.id}/${group.to}`" class="font-serif text-lg hover:underline">{{ quiz.title }}</NuxtLink>
+          <NuxtLink :to="`/quizzes/${quiz.id}/${group.to}`" class="font-serif text-lg hover:underline">{{
+            quiz.title
+          }}</NuxtLink>
           <p class="text-soft">{{ group.words(quiz) }}</p>
         </li>
       </ul>

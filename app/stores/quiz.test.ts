@@ -16,15 +16,39 @@ class Server {
   refuse: string | null = null
   keep(token: string, edit: Edit, byName: string) {
     this.quiz = applyEdit(this.quiz, edit).quiz
-    this.edits.push({ revision: this.edits.length + 1, token, edit, by: byName, byName, at: '2030-01-01T00:00:00.000Z' })
+    this.edits.push({
+      revision: this.edits.length + 1,
+      token,
+      edit,
+      by: byName,
+      byName,
+      at: '2030-01-01T00:00:00.000Z',
+    })
   }
-  answer = (path: string, { method, body, query }: { method?: string, body?: unknown, query?: Record<string, unknown> }) => {
+  answer = (
+    path: string,
+    { method, body, query }: { method?: string; body?: unknown; query?: Record<string, unknown> },
+  ) => {
     if (!this.isUp) throw offline()
-    if (path === 'quizzes/quiz') return { id: 'quiz', revision: this.edits.length, quiz: this.quiz, checks: [], questions: [], stimuli: [], now: '2030-01-01T00:00:00.000Z' }
+    if (path === 'quizzes/quiz')
+      return {
+        id: 'quiz',
+        revision: this.edits.length,
+        quiz: this.quiz,
+        checks: [],
+        questions: [],
+        stimuli: [],
+        now: '2030-01-01T00:00:00.000Z',
+      }
     if (path === 'quizzes/quiz/checks') return []
-    if (path === 'quizzes/quiz/edits' && method === 'GET') return this.edits.filter((each) => each.revision > Number(query!.since))
-    const { on, token, edit } = body as { on: number, token: string, edit: Edit }
-    if (this.refuse) { const sentence = this.refuse; this.refuse = null; throw refused(409, sentence) }
+    if (path === 'quizzes/quiz/edits' && method === 'GET')
+      return this.edits.filter((each) => each.revision > Number(query!.since))
+    const { on, token, edit } = body as { on: number; token: string; edit: Edit }
+    if (this.refuse) {
+      const sentence = this.refuse
+      this.refuse = null
+      throw refused(409, sentence)
+    }
     if (!this.edits.some((each) => each.token === token)) this.keep(token, edit, 'Maren Holt')
     return { revision: this.edits.length, since: this.edits.filter((each) => each.revision > on) }
   }
@@ -33,7 +57,8 @@ class Server {
 let server: Server
 let store: ReturnType<typeof import('./quiz').useQuiz>
 const settled = () => vi.advanceTimersByTimeAsync(10)
-const pointsOf = (quiz: Quiz | null, row = 'r-q1') => (quiz!.content.sections[0]!.rows.find((each) => each.id === row) as { points: number } | undefined)?.points
+const pointsOf = (quiz: Quiz | null, row = 'r-q1') =>
+  (quiz!.content.sections[0]!.rows.find((each) => each.id === row) as { points: number } | undefined)?.points
 beforeEach(async () => {
   vi.useFakeTimers()
   server = new Server()
@@ -41,7 +66,9 @@ beforeEach(async () => {
   store = (await import('./quiz')).useQuiz()
   await store.load('quiz')
 })
-afterEach(() => { vi.useRealTimers() })
+afterEach(() => {
+  vi.useRealTimers()
+})
 
 describe('a quiz under a teacher’s hands', () => {
   it('shows an edit at once, and the server has it soon after', async () => {
@@ -66,7 +93,10 @@ describe('a quiz under a teacher’s hands', () => {
     let lost = true
     vi.stubGlobal('$fetch', async (path: string, options: object) => {
       const reply = real(path.replace('/api/', ''), overTheWire({ method: 'GET', ...options }))
-      if (lost && (options as { method?: string }).method === 'POST') { lost = false; throw offline() }
+      if (lost && (options as { method?: string }).method === 'POST') {
+        lost = false
+        throw offline()
+      }
       return overTheWire(reply)
     })
     store.make({ do: 'addRows', section, after: null, rows: [questionRow('q3')] })

@@ -5,9 +5,15 @@ import type { Hit } from '~~/server/domain/bank/search'
 import type { EditReply, KeptEdit } from '~~/server/domain/quizzes/edits'
 import type { QuizView } from '~~/server/domain/quizzes/view'
 
-interface Waiting { token: string, edit: Edit }
+interface Waiting {
+  token: string
+  edit: Edit
+}
 /** An edit of one's own that can be taken back, with what takes it back. */
-interface Step { token: string, inverse: Edit }
+interface Step {
+  token: string
+  inverse: Edit
+}
 
 const newToken = () => Math.random().toString(36).slice(2, 10).padEnd(8, 'x')
 
@@ -18,7 +24,7 @@ const newToken = () => Math.random().toString(36).slice(2, 10).padEnd(8, 'x')
 export const useQuiz = defineStore('quiz', () => {
   const view = shallowRef<QuizView | null>(null)
   /** The newest revision that the server has told of. */
-  const kept = shallowRef<{ quiz: Quiz, revision: number } | null>(null)
+  const kept = shallowRef<{ quiz: Quiz; revision: number } | null>(null)
   const waiting = shallowRef<Waiting[]>([])
   const undos = shallowRef<Step[]>([])
   const redos = shallowRef<Step[]>([])
@@ -39,7 +45,11 @@ export const useQuiz = defineStore('quiz', () => {
   const quiz = computed<Quiz | null>(() => {
     let result = kept.value?.quiz ?? null
     for (const { edit } of waiting.value) {
-      try { if (result) result = applyEdit(result, edit).quiz } catch { /* The server will say so. */ }
+      try {
+        if (result) result = applyEdit(result, edit).quiz
+      } catch {
+        /* The server will say so. */
+      }
     }
     return result
   })
@@ -70,7 +80,12 @@ export const useQuiz = defineStore('quiz', () => {
   function make(edit: Edit, as: 'new' | 'undo' | 'redo' = 'new') {
     if (!quiz.value) return
     let inverse: Edit
-    try { inverse = applyEdit(quiz.value, edit).inverse } catch (error) { problem.value = sentenceOf(error); return }
+    try {
+      inverse = applyEdit(quiz.value, edit).inverse
+    } catch (error) {
+      problem.value = sentenceOf(error)
+      return
+    }
     problem.value = ''
     const token = `${page}.${(count++).toString(36)}`
     waiting.value = [...waiting.value, { token, edit }]
@@ -86,7 +101,10 @@ export const useQuiz = defineStore('quiz', () => {
     while (waiting.value.length && view.value && kept.value) {
       const [next] = waiting.value as [Waiting]
       try {
-        const reply = await api<EditReply>(`quizzes/${view.value.id}/edits`, { method: 'POST', body: { on: kept.value.revision, token: next.token, edit: next.edit } })
+        const reply = await api<EditReply>(`quizzes/${view.value.id}/edits`, {
+          method: 'POST',
+          body: { on: kept.value.revision, token: next.token, edit: next.edit },
+        })
         take(reply.since)
         waiting.value = waiting.value.slice(1)
         savedAt.value = Date.now()
@@ -94,7 +112,9 @@ export const useQuiz = defineStore('quiz', () => {
       } catch (error) {
         if (error instanceof ApiProblem && error.isOffline) {
           offline.value = true
-          setTimeout(() => { void send() }, 3000)
+          setTimeout(() => {
+            void send()
+          }, 3000)
           break
         }
         problem.value = sentenceOf(error)
@@ -117,7 +137,8 @@ export const useQuiz = defineStore('quiz', () => {
       if (each.revision <= revision) continue
       result = applyEdit(result, each.edit).quiz
       revision = each.revision
-      if (!each.token.startsWith(`${page}.`) && !others.value.includes(each.byName)) others.value = [...others.value, each.byName]
+      if (!each.token.startsWith(`${page}.`) && !others.value.includes(each.byName))
+        others.value = [...others.value, each.byName]
     }
     kept.value = { quiz: result, revision }
   }
@@ -134,9 +155,12 @@ export const useQuiz = defineStore('quiz', () => {
       if (!edits.length) return
       take(edits)
       // A colleague may have added questions that this page has not seen.
-      if (quiz.value && questionsUsed(quiz.value.content).some((id) => !facts.value.has(id))) learn((await api<QuizView>(`quizzes/${view.value.id}`)).questions)
+      if (quiz.value && questionsUsed(quiz.value.content).some((id) => !facts.value.has(id)))
+        learn((await api<QuizView>(`quizzes/${view.value.id}`)).questions)
       void recheck()
-    } catch { /* The next poll tries again. */ }
+    } catch {
+      /* The next poll tries again. */
+    }
   }
 
   async function recheck() {
@@ -145,7 +169,9 @@ export const useQuiz = defineStore('quiz', () => {
     try {
       const found = await api<Check[]>(`quizzes/${view.value.id}/checks`)
       if (mine === stamp) checks.value = found
-    } catch { /* Checks come again with the next edit; opening runs them on the server anyway. */ }
+    } catch {
+      /* Checks come again with the next edit; opening runs them on the server anyway. */
+    }
   }
 
   function undo() {
@@ -162,7 +188,27 @@ export const useQuiz = defineStore('quiz', () => {
     make(last.inverse, 'redo')
   }
 
-  return { view, quiz, waiting, undos, redos, checks, facts, stimuli, problem, offline, savedAt, others, load, learn, make, undo, redo, poll, recheck }
+  return {
+    view,
+    quiz,
+    waiting,
+    undos,
+    redos,
+    checks,
+    facts,
+    stimuli,
+    problem,
+    offline,
+    savedAt,
+    others,
+    load,
+    learn,
+    make,
+    undo,
+    redo,
+    poll,
+    recheck,
+  }
 })
 
 /** Ids of new sections and rows are made here, and mean nothing. */

@@ -1,7 +1,16 @@
 import type { Instant } from '~~/core/kit/time'
 
-export interface SignedIn { id: string, name: string, role: 'teacher' | 'student' }
-interface Session { person: SignedIn | null, school: string, zone: string, now: Instant }
+export interface SignedIn {
+  id: string
+  name: string
+  role: 'teacher' | 'student'
+}
+interface Session {
+  person: SignedIn | null
+  school: string
+  zone: string
+  now: Instant
+}
 
 /** Who is signed in, and the school's name and zone. */
 export const useSession = defineStore('session', () => {
@@ -19,10 +28,22 @@ export const useSession = defineStore('session', () => {
   }
 
   return {
-    person, school, zone, asked,
-    async load() { if (!asked.value) take(await api<Session>('session')) },
-    async signIn(email: string, password: string) { take(await api<Session>('session', { method: 'POST', body: { email, password } })) },
-    async signInAs(id: string) { take(await api<Session>('session/demo', { method: 'POST', body: { person: id } })) },
-    async signOut() { await api('session', { method: 'DELETE' }); person.value = null },
+    person,
+    school,
+    zone,
+    asked,
+    async load() {
+      if (!asked.value) take(await api<Session>('session'))
+    },
+    async signIn(email: string, password: string) {
+      take(await api<Session>('session', { method: 'POST', body: { email, password } }))
+    },
+    async signInAs(id: string) {
+      take(await api<Session>('session/demo', { method: 'POST', body: { person: id } }))
+    },
+    async signOut() {
+      await api('session', { method: 'DELETE' })
+      person.value = null
+    },
   }
 })

@@ -2,7 +2,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { offline, overTheWire, pageWith, refused } from '../testing/page'
 
 const start = Date.parse('2030-01-01T19:00:00.000Z')
-type Sent = { item: string, response: { text: string } | null, flagged: boolean, seq: number }
+type Sent = { item: string; response: { text: string } | null; flagged: boolean; seq: number }
 
 /** A server that keeps answers by lease and sequence, as the real one does. */
 class Server {
@@ -10,23 +10,52 @@ class Server {
   lease = 1
   ended = false
   refuseAll: string | null = null
-  requests: { lease: number, answers: Sent[] }[] = []
+  requests: { lease: number; answers: Sent[] }[] = []
   kept = new Map<string, Sent>()
-  clock = () => ({ now: new Date().toISOString(), deadline: null, hardStop: null, phase: this.ended ? 'ended' : 'running', ended: this.ended, atDeadline: 'handIn' })
-  answer = (path: string, { body, query }: { body?: unknown, query?: Record<string, unknown> }) => {
+  clock = () => ({
+    now: new Date().toISOString(),
+    deadline: null,
+    hardStop: null,
+    phase: this.ended ? 'ended' : 'running',
+    ended: this.ended,
+    atDeadline: 'handIn',
+  })
+  answer = (path: string, { body, query }: { body?: unknown; query?: Record<string, unknown> }) => {
     if (!this.isUp) throw offline()
     if (path.endsWith('/open')) {
-      return { attempt: 'a', quiz: 'q', number: 1, lease: this.lease, page: 0, seq: Math.max(0, ...[...this.kept.values()].map((each) => each.seq)), tookOver: false, clock: this.clock(),
-        sheet: { movement: 'free', sections: [] }, answers: [...this.kept.values()].map(({ item, response, flagged }) => ({ item, response, flagged, keptAt: new Date().toISOString() })) }
+      return {
+        attempt: 'a',
+        quiz: 'q',
+        number: 1,
+        lease: this.lease,
+        page: 0,
+        seq: Math.max(0, ...[...this.kept.values()].map((each) => each.seq)),
+        tookOver: false,
+        clock: this.clock(),
+        sheet: { movement: 'free', sections: [] },
+        answers: [...this.kept.values()].map(({ item, response, flagged }) => ({
+          item,
+          response,
+          flagged,
+          keptAt: new Date().toISOString(),
+        })),
+      }
     }
     if (path.endsWith('/clock')) return { ...this.clock(), leaseHeld: query!.lease === this.lease }
-    if (path.endsWith('/hand-in')) { this.ended = true; return {} }
-    const { lease, answers } = body as { lease: number, answers: Sent[] }
+    if (path.endsWith('/hand-in')) {
+      this.ended = true
+      return {}
+    }
+    const { lease, answers } = body as { lease: number; answers: Sent[] }
     if (this.refuseAll) throw refused(422, this.refuseAll)
     this.requests.push({ lease, answers })
     const reason = this.ended ? 'ended' : lease === this.lease ? null : 'lease'
     if (!reason) for (const each of answers) this.kept.set(each.item, each)
-    return { now: new Date().toISOString(), kept: reason ? [] : answers.map(({ item }) => item), refused: reason ? answers.map(({ item }) => ({ item, reason })) : [] }
+    return {
+      now: new Date().toISOString(),
+      kept: reason ? [] : answers.map(({ item }) => item),
+      refused: reason ? answers.map(({ item }) => ({ item, reason })) : [],
+    }
   }
 }
 
@@ -51,7 +80,10 @@ beforeEach(async () => {
   said = (await pageWith(server.answer)).said
   await freshStore()
 })
-afterEach(() => { store.leave(); vi.useRealTimers() })
+afterEach(() => {
+  store.leave()
+  vi.useRealTimers()
+})
 
 describe('a sitting on a device', () => {
   it('an answer is on the server within a second', async () => {
@@ -61,7 +93,10 @@ describe('a sitting on a device', () => {
     expect(store.keptAt).not.toBeNull()
   })
   it('typing on is one save, of the last that was written', async () => {
-    for (const text of ['e', 'eb', 'ebb']) { store.change('i1', { response: { text } }); await vi.advanceTimersByTimeAsync(100) }
+    for (const text of ['e', 'eb', 'ebb']) {
+      store.change('i1', { response: { text } })
+      await vi.advanceTimersByTimeAsync(100)
+    }
     await vi.advanceTimersByTimeAsync(1000)
     expect(server.requests.map((request) => request.answers.map((each) => each.response?.text))).toEqual([['ebb']])
   })
@@ -69,7 +104,10 @@ describe('a sitting on a device', () => {
     const real = server.answer
     let release = () => {}
     vi.stubGlobal('$fetch', async (path: string, options: { body?: unknown }) => {
-      if (path.endsWith('/answers') && !server.requests.length) await new Promise<void>((done) => { release = done })
+      if (path.endsWith('/answers') && !server.requests.length)
+        await new Promise<void>((done) => {
+          release = done
+        })
       return overTheWire(real(path.replace('/api/', ''), overTheWire(options)))
     })
     store.change('i1', { response: { text: 'ebb' } })
@@ -131,12 +169,21 @@ describe('a sitting on a device', () => {
     await expect(store.handIn()).rejects.toThrow(/kept on this device/)
     server.isUp = true
     await store.handIn()
-    expect([textOf('i1'), server.ended, store.phase, localStorage.getItem('thistle:sitting:a')]).toEqual(['one', true, 'ended', null])
+    expect([textOf('i1'), server.ended, store.phase, localStorage.getItem('thistle:sitting:a')]).toEqual([
+      'one',
+      true,
+      'ended',
+      null,
+    ])
   })
   it('says what the server will never take, and goes on', async () => {
     server.refuseAll = 'This answer is longer than 2,000 characters.'
     store.change('i1', { response: { text: 'x'.repeat(3000) } })
     await vi.advanceTimersByTimeAsync(1000)
-    expect([said, store.pending.size, store.offline]).toEqual([['This answer is longer than 2,000 characters.'], 0, false])
+    expect([said, store.pending.size, store.offline]).toEqual([
+      ['This answer is longer than 2,000 characters.'],
+      0,
+      false,
+    ])
   })
 })

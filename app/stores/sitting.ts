@@ -3,13 +3,36 @@ import type { Sheet, SheetQuestion } from '~~/core/paper/schema'
 import type { Response } from '~/components/paper/response'
 import { forget, recall, remember, thisDevice } from './sitting-memory'
 
-interface SittingClock { now: Instant, deadline: Instant | null, hardStop: Instant | null, phase: 'running' | 'grace' | 'overrun' | 'ended', ended: boolean, atDeadline: 'handIn' | 'finish' | 'unsent' }
-interface Opened {
-  attempt: string, quiz: string, number: number, lease: number, page: number, sheet: Sheet, seq: number, clock: SittingClock, tookOver: boolean
-  answers: { item: string, response: Response | null, flagged: boolean, keptAt: Instant | null }[]
+interface SittingClock {
+  now: Instant
+  deadline: Instant | null
+  hardStop: Instant | null
+  phase: 'running' | 'grace' | 'overrun' | 'ended'
+  ended: boolean
+  atDeadline: 'handIn' | 'finish' | 'unsent'
 }
-interface SaveReply { now: Instant, kept: string[], refused: { item: string, reason: 'ended' | 'lease' | 'page' | 'stale' }[] }
-interface Entry { response: Response | null, flagged: boolean, seq: number }
+interface Opened {
+  attempt: string
+  quiz: string
+  number: number
+  lease: number
+  page: number
+  sheet: Sheet
+  seq: number
+  clock: SittingClock
+  tookOver: boolean
+  answers: { item: string; response: Response | null; flagged: boolean; keptAt: Instant | null }[]
+}
+interface SaveReply {
+  now: Instant
+  kept: string[]
+  refused: { item: string; reason: 'ended' | 'lease' | 'page' | 'stale' }[]
+}
+interface Entry {
+  response: Response | null
+  flagged: boolean
+  seq: number
+}
 
 const pauseBeforeSave = 400
 const heartbeat = 15_000
@@ -33,24 +56,44 @@ export const useSitting = defineStore('sitting', () => {
   let saving: Promise<void> | null = null
   let backoff = 1000
 
-  const questions = computed<SheetQuestion[]>(() => opened.value?.sheet.sections.flatMap((section) => section.entries.filter((entry): entry is SheetQuestion => entry.type === 'question')) ?? [])
+  const questions = computed<SheetQuestion[]>(
+    () =>
+      opened.value?.sheet.sections.flatMap((section) =>
+        section.entries.filter((entry): entry is SheetQuestion => entry.type === 'question'),
+      ) ?? [],
+  )
   const canWrite = computed(() => phase.value === 'sitting' && lease.value === 'held')
 
   function keepHere() {
     const current = opened.value
     if (!current) return
-    remember(current.attempt, { lease: current.lease, seq, struck: struck.value, pending: Object.fromEntries([...pending.value].map((item) => [item, answers.value[item]!])) })
+    remember(current.attempt, {
+      lease: current.lease,
+      seq,
+      struck: struck.value,
+      pending: Object.fromEntries([...pending.value].map((item) => [item, answers.value[item]!])),
+    })
   }
 
   /** @param language chosen just now; absent keeps what was chosen before */
   async function open(attempt: string, language?: string | null) {
-    const result = await api<Opened>(`sittings/${attempt}/open`, { method: 'POST', body: { device: thisDevice(), language } })
+    const result = await api<Opened>(`sittings/${attempt}/open`, {
+      method: 'POST',
+      body: { device: thisDevice(), language },
+    })
     setServerTime(result.clock.now)
     opened.value = result
     clock.value = result.clock
     page.value = Math.max(result.page, page.value)
-    answers.value = Object.fromEntries(result.answers.map(({ item, response, flagged }) => [item, { response, flagged, seq: 0 }]))
-    keptAt.value = result.answers.map((each) => each.keptAt).filter((at): at is Instant => at !== null).sort().at(-1) ?? null
+    answers.value = Object.fromEntries(
+      result.answers.map(({ item, response, flagged }) => [item, { response, flagged, seq: 0 }]),
+    )
+    keptAt.value =
+      result.answers
+        .map((each) => each.keptAt)
+        .filter((at): at is Instant => at !== null)
+        .sort()
+        .at(-1) ?? null
     seq = result.seq
     pending.value = new Set()
     await takeUp(attempt, result)
@@ -78,7 +121,10 @@ export const useSitting = defineStore('sitting', () => {
       return
     }
     setAside.value = entries.length
-    await api(`sittings/${attempt}/answers`, { method: 'POST', body: { lease: memory.lease, answers: entries.map(([item, entry]) => ({ item, ...entry })) } }).catch(() => {})
+    await api(`sittings/${attempt}/answers`, {
+      method: 'POST',
+      body: { lease: memory.lease, answers: entries.map(([item, entry]) => ({ item, ...entry })) },
+    }).catch(() => {})
   }
 
   function change(item: string, values: Partial<Pick<Entry, 'response' | 'flagged'>>) {
@@ -97,14 +143,18 @@ export const useSitting = defineStore('sitting', () => {
 
   function schedule(wait: number) {
     clearTimeout(timer)
-    timer = setTimeout(() => { void flush() }, wait)
+    timer = setTimeout(() => {
+      void flush()
+    }, wait)
   }
 
   /** Sends what is pending; one request at a time. */
   async function flush(): Promise<void> {
     if (saving) await saving
     if (!opened.value || !pending.value.size || lease.value === 'lost') return
-    saving = send().finally(() => { saving = null })
+    saving = send().finally(() => {
+      saving = null
+    })
     await saving
     if (pending.value.size && !offline.value && phase.value === 'sitting') schedule(pauseBeforeSave)
   }
@@ -112,7 +162,10 @@ export const useSitting = defineStore('sitting', () => {
   async function send() {
     const sent = [...pending.value].slice(0, 100).map((item) => ({ item, ...answers.value[item]! }))
     try {
-      const reply = await api<SaveReply>(`sittings/${opened.value!.attempt}/answers`, { method: 'POST', body: { lease: opened.value!.lease, answers: sent } })
+      const reply = await api<SaveReply>(`sittings/${opened.value!.attempt}/answers`, {
+        method: 'POST',
+        body: { lease: opened.value!.lease, answers: sent },
+      })
       setServerTime(reply.now)
       offline.value = false
       backoff = 1000
@@ -141,14 +194,18 @@ export const useSitting = defineStore('sitting', () => {
   async function ask() {
     if (!opened.value || phase.value !== 'sitting') return
     try {
-      const reply = await api<SittingClock & { leaseHeld: boolean }>(`sittings/${opened.value.attempt}/clock`, { query: { lease: opened.value.lease } })
+      const reply = await api<SittingClock & { leaseHeld: boolean }>(`sittings/${opened.value.attempt}/clock`, {
+        query: { lease: opened.value.lease },
+      })
       setServerTime(reply.now)
       clock.value = reply
       if (offline.value && pending.value.size) schedule(0)
       offline.value = false
       if (reply.ended) end()
       else if (!reply.leaseHeld) lease.value = 'lost'
-    } catch (error) { if (error instanceof ApiProblem && error.isOffline) offline.value = true }
+    } catch (error) {
+      if (error instanceof ApiProblem && error.isOffline) offline.value = true
+    }
   }
 
   function end() {
@@ -160,7 +217,12 @@ export const useSitting = defineStore('sitting', () => {
   /** Sends what is left and hands the paper in. @throws ApiProblem when the server cannot be reached */
   async function handIn() {
     await flush()
-    if (pending.value.size && offline.value) throw new ApiProblem(0, 'offline', 'Not all answers have reached the server yet. They are kept on this device; try again when you are connected.')
+    if (pending.value.size && offline.value)
+      throw new ApiProblem(
+        0,
+        'offline',
+        'Not all answers have reached the server yet. They are kept on this device; try again when you are connected.',
+      )
     await api(`sittings/${opened.value!.attempt}/hand-in`, { method: 'POST', body: { lease: opened.value!.lease } })
     forget(opened.value!.attempt)
     end()
@@ -170,7 +232,10 @@ export const useSitting = defineStore('sitting', () => {
     page.value = next
     if (opened.value?.sheet.movement !== 'forward') return
     await flush()
-    const reply = await api<{ page: number }>(`sittings/${opened.value.attempt}/page`, { method: 'POST', body: { lease: opened.value.lease, page: next } })
+    const reply = await api<{ page: number }>(`sittings/${opened.value.attempt}/page`, {
+      method: 'POST',
+      body: { lease: opened.value.lease, page: next },
+    })
     page.value = Math.max(next, reply.page)
   }
 
@@ -179,5 +244,27 @@ export const useSitting = defineStore('sitting', () => {
     void flush()
   }
 
-  return { opened, clock, answers, pending, struck, offline, keptAt, lease, phase, page, setAside, questions, canWrite, open, change, strike, flush, ask, handIn, goTo, leave }
+  return {
+    opened,
+    clock,
+    answers,
+    pending,
+    struck,
+    offline,
+    keptAt,
+    lease,
+    phase,
+    page,
+    setAside,
+    questions,
+    canWrite,
+    open,
+    change,
+    strike,
+    flush,
+    ask,
+    handIn,
+    goTo,
+    leave,
+  }
 })

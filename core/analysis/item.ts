@@ -1,5 +1,8 @@
 /** One student's answer to a question: the share it earned, and the share of the rest of the paper. */
-export interface ItemResponse { share: number, rest: number }
+export interface ItemResponse {
+  share: number
+  rest: number
+}
 
 export interface ItemFigures {
   n: number

@@ -4,9 +4,16 @@ import type { Content, DrawRow } from '../quiz/schema'
 import { allRows, drawRows, fixedQuestions, rowPoints, rowSize } from '../quiz/walk'
 
 /** What figures need to know of a question. */
-export interface QuestionFacts { objectives: string[], seconds: number }
+export interface QuestionFacts {
+  objectives: string[]
+  seconds: number
+}
 
-export interface Coverage { objective: string, atLeast: number, atMost: number }
+export interface Coverage {
+  objective: string
+  atLeast: number
+  atMost: number
+}
 
 export interface Figures {
   questions: number
@@ -32,11 +39,14 @@ export function choose(n: number, k: number): bigint {
 }
 
 /** How many of the n drawn out of N have a property that c of the N have (semantics §8). */
-export function drawnBounds(n: number, N: number, c: number): { atLeast: number, atMost: number } {
+export function drawnBounds(n: number, N: number, c: number): { atLeast: number; atMost: number } {
   return { atLeast: Math.max(0, n - (N - c)), atMost: Math.min(n, c) }
 }
 
-interface OpenPool { row: DrawRow, holds: string[] }
+interface OpenPool {
+  row: DrawRow
+  holds: string[]
+}
 
 /** N excludes what fixed rows claim. */
 function openPools(content: Content): OpenPool[] {
@@ -61,7 +71,9 @@ function simulatedShare(pools: OpenPool[]): number | null {
         for (const question of drawn) seen.set(question, (seen.get(question) ?? 0) + 1)
       }
     }
-  } catch { return null }
+  } catch {
+    return null
+  }
   return [...seen.values()].reduce((total, times) => total + (times / simulatedPapers) ** 2, 0)
 }
 
@@ -69,7 +81,10 @@ function simulatedShare(pools: OpenPool[]): number | null {
 function pooledShare(pools: OpenPool[], overlapping: boolean): number {
   const simulated = overlapping ? simulatedShare(pools) : null
   if (simulated !== null) return simulated
-  return pools.reduce((total, { row, holds }) => total + (holds.length ? Math.min(row.draw, holds.length) ** 2 / holds.length : 0), 0)
+  return pools.reduce(
+    (total, { row, holds }) => total + (holds.length ? Math.min(row.draw, holds.length) ** 2 / holds.length : 0),
+    0,
+  )
 }
 
 /** "1.7 × 10⁸", or the number itself below ten thousand. */
@@ -87,10 +102,12 @@ function coverageOf(content: Content, pools: OpenPool[], facts: ReadonlyMap<stri
     const before = totals.get(objective) ?? { objective, atLeast: 0, atMost: 0 }
     totals.set(objective, { objective, atLeast: before.atLeast + atLeast, atMost: before.atMost + atMost })
   }
-  for (const question of fixedQuestions(content)) facts.get(question)?.objectives.forEach((objective) => add(objective, 1, 1))
+  for (const question of fixedQuestions(content))
+    facts.get(question)?.objectives.forEach((objective) => add(objective, 1, 1))
   for (const { row, holds } of pools) {
     const counts = new Map<string, number>()
-    for (const question of holds) facts.get(question)?.objectives.forEach((objective) => counts.set(objective, (counts.get(objective) ?? 0) + 1))
+    for (const question of holds)
+      facts.get(question)?.objectives.forEach((objective) => counts.set(objective, (counts.get(objective) ?? 0) + 1))
     for (const [objective, c] of counts) {
       const { atLeast, atMost } = drawnBounds(Math.min(row.draw, holds.length), holds.length, c)
       add(objective, atLeast, atMost)
@@ -105,14 +122,20 @@ export function figuresFor(content: Content, facts: ReadonlyMap<string, Question
   const pools = openPools(content)
   const about = overlap(pools)
   const secondsOf = (question: string) => facts.get(question)?.seconds ?? 60
-  const mean = (holds: string[]) => (holds.length ? holds.reduce((total, question) => total + secondsOf(question), 0) / holds.length : 0)
+  const mean = (holds: string[]) =>
+    holds.length ? holds.reduce((total, question) => total + secondsOf(question), 0) / holds.length : 0
   return {
     questions: rows.reduce((total, row) => total + rowSize(row), 0),
     points: Math.round(rows.reduce((total, row) => total + rowPoints(row), 0) * 100) / 100,
-    seconds: Math.round(fixedQuestions(content).reduce((total, question) => total + secondsOf(question), 0) + pools.reduce((total, { row, holds }) => total + row.draw * mean(holds), 0)),
+    seconds: Math.round(
+      fixedQuestions(content).reduce((total, question) => total + secondsOf(question), 0) +
+        pools.reduce((total, { row, holds }) => total + row.draw * mean(holds), 0),
+    ),
     shared: fixedQuestions(content).length + pooledShare(pools, about),
     about,
-    papers: about ? null : powerOfTen(pools.reduce((product, { row, holds }) => product * choose(holds.length, row.draw), 1n)),
+    papers: about
+      ? null
+      : powerOfTen(pools.reduce((product, { row, holds }) => product * choose(holds.length, row.draw), 1n)),
     coverage: coverageOf(content, pools, facts),
   }
 }

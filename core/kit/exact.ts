@@ -48,8 +48,14 @@ export function roundToFigures(value: Fraction, figures: number): Fraction {
   if (value.equals(0)) return value
   let magnitude = 0
   let size = value.abs()
-  while (size.compare(10) >= 0) { size = size.div(10); magnitude++ }
-  while (size.compare(1) < 0) { size = size.mul(10); magnitude-- }
+  while (size.compare(10) >= 0) {
+    size = size.div(10)
+    magnitude++
+  }
+  while (size.compare(1) < 0) {
+    size = size.mul(10)
+    magnitude--
+  }
   const unit = new Fraction(10).pow(magnitude - figures + 1)!
   return roundHalfAway(value.div(unit), 0).mul(unit)
 }
@@ -57,7 +63,12 @@ export function roundToFigures(value: Fraction, figures: number): Fraction {
 /** Fixed decimals for people: "7.50". */
 export function fixed(value: Fraction, decimals: number): string {
   const rounded = roundHalfAway(value, decimals)
-  const digits = rounded.abs().mul(new Fraction(10).pow(decimals)!).round().toString().padStart(decimals + 1, '0')
+  const digits = rounded
+    .abs()
+    .mul(new Fraction(10).pow(decimals)!)
+    .round()
+    .toString()
+    .padStart(decimals + 1, '0')
   const whole = digits.slice(0, digits.length - decimals)
   const sign = rounded.compare(0) < 0 ? '−' : ''
   return sign + whole + (decimals ? '.' + digits.slice(-decimals) : '')

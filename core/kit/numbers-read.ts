@@ -3,9 +3,7 @@ import { Fraction } from './exact'
 /** How a question writes decimals: 3.75 or 3,75. */
 export type NumberStyle = 'point' | 'comma'
 
-export type ReadNumber =
-  | { ok: true, value: Fraction, rest: string }
-  | { ok: false, reason: string }
+export type ReadNumber = { ok: true; value: Fraction; rest: string } | { ok: false; reason: string }
 
 const spaces = /[\s\u00A0\u2009\u202F\u2007]/g
 
@@ -16,17 +14,24 @@ const spaces = /[\s\u00A0\u2009\u202F\u2007]/g
  * @returns the exact value and what follows it (a unit, perhaps), trimmed
  */
 export function readNumber(text: string, style: NumberStyle): ReadNumber {
-  const tidy = text.trim().replace(/[−–]/g, '-').replace(/(?<=\d)[\s\u00A0\u2009\u202F\u2007](?=\d)/g, '')
+  const tidy = text
+    .trim()
+    .replace(/[−–]/g, '-')
+    .replace(/(?<=\d)[\s\u00A0\u2009\u202F\u2007](?=\d)/g, '')
   const found = /^([+-]?)(\d[\d.,]*|[.,]\d+)(?:[eE]([+-]?\d{1,3}))?/.exec(tidy)
   if (!found) return { ok: false, reason: 'Write a number in digits.' }
   const [whole, sign, digits, exponent] = found as unknown as [string, string, string, string | undefined]
   const read = readDigits(digits, style)
   if (!read.ok) return read
   const size = new Fraction(read.plain).mul(new Fraction(10).pow(Number(exponent ?? 0))!)
-  return { ok: true, value: sign === '-' ? size.neg() : size, rest: tidy.slice(whole.length).replace(spaces, ' ').trim() }
+  return {
+    ok: true,
+    value: sign === '-' ? size.neg() : size,
+    rest: tidy.slice(whole.length).replace(spaces, ' ').trim(),
+  }
 }
 
-function readDigits(digits: string, style: NumberStyle): { ok: true, plain: string } | { ok: false, reason: string } {
+function readDigits(digits: string, style: NumberStyle): { ok: true; plain: string } | { ok: false; reason: string } {
   const mark = style === 'point' ? '.' : ','
   const other = style === 'point' ? ',' : '.'
   const marks = digits.split(mark).length - 1
@@ -39,8 +44,12 @@ function readDigits(digits: string, style: NumberStyle): { ok: true, plain: stri
     return { ok: true, plain: tidyPlain(digits.replace(other, '.')) }
   }
   const grouped = new RegExp(`^\\d{1,3}(\\${other}\\d{3})+\\${mark}\\d*$`)
-  if (marks === 1 && grouped.test(digits)) return { ok: true, plain: tidyPlain(digits.replaceAll(other, '').replace(mark, '.')) }
-  return { ok: false, reason: `“${digits}” can be read in two ways. Leave out the mark for thousands and write decimals with ${word}.` }
+  if (marks === 1 && grouped.test(digits))
+    return { ok: true, plain: tidyPlain(digits.replaceAll(other, '').replace(mark, '.')) }
+  return {
+    ok: false,
+    reason: `“${digits}” can be read in two ways. Leave out the mark for thousands and write decimals with ${word}.`,
+  }
 }
 
 function tidyPlain(plain: string): string {

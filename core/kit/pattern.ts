@@ -10,7 +10,9 @@ export function matchesPattern(pattern: string, text: string, caseMatters: boole
 
 /** A sentence about what is wrong with a pattern, or null. */
 export function patternFault(pattern: string): string | null {
-  return compiled(pattern, true) ? null : `The pattern “${pattern.slice(0, 40)}” cannot be read. Check its brackets; look-around and back references are not understood.`
+  return compiled(pattern, true)
+    ? null
+    : `The pattern “${pattern.slice(0, 40)}” cannot be read. Check its brackets; look-around and back references are not understood.`
 }
 
 const known = new Map<string, RE2JS | null>()

@@ -48,7 +48,10 @@ export function shuffled<T>(members: readonly T[], random: Random): T[] {
 
 /** As `shuffled`, but members for which `isFixed` holds keep their place. */
 export function shuffledAround<T>(members: readonly T[], isFixed: (member: T) => boolean, random: Random): T[] {
-  const moving = shuffled(members.filter((member) => !isFixed(member)), random)
+  const moving = shuffled(
+    members.filter((member) => !isFixed(member)),
+    random,
+  )
   let next = 0
   return members.map((member) => (isFixed(member) ? member : moving[next++]!))
 }

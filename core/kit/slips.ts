@@ -10,8 +10,14 @@ export function slipsBetween(a: string, b: string): number {
   const cost = new Int32Array((from.length + 2) * width)
   const at = (i: number, j: number) => (i + 1) * width + j + 1
   cost[at(-1, -1)] = far
-  for (let i = 0; i <= from.length; i++) { cost[at(i, -1)] = far; cost[at(i, 0)] = i }
-  for (let j = 0; j <= to.length; j++) { cost[at(-1, j)] = far; cost[at(0, j)] = j }
+  for (let i = 0; i <= from.length; i++) {
+    cost[at(i, -1)] = far
+    cost[at(i, 0)] = i
+  }
+  for (let j = 0; j <= to.length; j++) {
+    cost[at(-1, j)] = far
+    cost[at(0, j)] = j
+  }
   const lastRow = new Map<string, number>()
   for (let i = 1; i <= from.length; i++) {
     let lastMatch = 0
@@ -21,7 +27,9 @@ export function slipsBetween(a: string, b: string): number {
       const same = from[i - 1] === to[j - 1]
       if (same) lastMatch = j
       cost[at(i, j)] = Math.min(
-        cost[at(i - 1, j - 1)]! + (same ? 0 : 1), cost[at(i, j - 1)]! + 1, cost[at(i - 1, j)]! + 1,
+        cost[at(i - 1, j - 1)]! + (same ? 0 : 1),
+        cost[at(i, j - 1)]! + 1,
+        cost[at(i - 1, j)]! + 1,
         cost[at(row - 1, column - 1)]! + (i - row - 1) + 1 + (j - column - 1),
       )
     }

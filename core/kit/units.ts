@@ -1,8 +1,16 @@
 import { Fraction } from './exact'
 
-interface Unit { quantity: string, factor: Fraction, also: readonly string[] }
+interface Unit {
+  quantity: string
+  factor: Fraction
+  also: readonly string[]
+}
 
-const of = (quantity: string, factor: string, also: readonly string[] = []): Unit => ({ quantity, factor: new Fraction(factor), also })
+const of = (quantity: string, factor: string, also: readonly string[] = []): Unit => ({
+  quantity,
+  factor: new Fraction(factor),
+  also,
+})
 
 /**
  * Exact factors to the first unit of each quantity. Metre multiples, minute and hour: SI Brochure, 9th ed. (2019),
@@ -41,8 +49,11 @@ export function unitNamed(written: string): string | undefined {
   const exactName = Object.entries(units).find(([, unit]) => unit.also.includes(written))
   if (exactName) return exactName[0]
   const small = written.toLowerCase()
-  return Object.entries(units).find(([name, unit]) =>
-    (name.length > 1 && name.toLowerCase() === small && name !== 'Pa') || unit.also.some((word) => word.length > 2 && word.toLowerCase() === small))?.[0]
+  return Object.entries(units).find(
+    ([name, unit]) =>
+      (name.length > 1 && name.toLowerCase() === small && name !== 'Pa') ||
+      unit.also.some((word) => word.length > 2 && word.toLowerCase() === small),
+  )?.[0]
 }
 
 /** The value in another unit of the same quantity, exactly; undefined when the quantities differ. */

@@ -3,9 +3,19 @@ import type { Instant } from './time'
 
 /** "Tue 24 Nov, 19:00" in a zone: times for people (interface, For everyone). Intl knows every zone, so that no page loads a date library for it. */
 export function sentenceTime(at: Instant, zone: string): string {
-  const parts = Object.fromEntries(new Intl.DateTimeFormat('en-GB', {
-    timeZone: zone, weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit', hourCycle: 'h23',
-  }).formatToParts(new Date(at)).map(({ type, value }) => [type, value]))
+  const parts = Object.fromEntries(
+    new Intl.DateTimeFormat('en-GB', {
+      timeZone: zone,
+      weekday: 'short',
+      day: 'numeric',
+      month: 'short',
+      hour: '2-digit',
+      minute: '2-digit',
+      hourCycle: 'h23',
+    })
+      .formatToParts(new Date(at))
+      .map(({ type, value }) => [type, value]),
+  )
   return `${parts.weekday} ${parts.day} ${parts.month}, ${parts.hour}:${parts.minute}`
 }
 
@@ -16,7 +26,13 @@ export function longDate(at: Instant, zone: string): string {
 
 /** "19:00". */
 export function clockTime(at: Instant, zone: string, seconds = false): string {
-  return new Intl.DateTimeFormat('en-GB', { timeZone: zone, hour: '2-digit', minute: '2-digit', ...(seconds ? { second: '2-digit' } : {}), hourCycle: 'h23' }).format(new Date(at))
+  return new Intl.DateTimeFormat('en-GB', {
+    timeZone: zone,
+    hour: '2-digit',
+    minute: '2-digit',
+    ...(seconds ? { second: '2-digit' } : {}),
+    hourCycle: 'h23',
+  }).format(new Date(at))
 }
 
 /** "45 minutes", "1 hour 30 minutes", "2 days". @param minutes 0 or more */

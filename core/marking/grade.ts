@@ -12,7 +12,10 @@ export interface GradedAttempt {
 }
 
 /** Set by a teacher; the computed grade is kept beside it. */
-export interface GradeOverride { percent: Exact | null, excused: boolean }
+export interface GradeOverride {
+  percent: Exact | null
+  excused: boolean
+}
 
 export interface Grade {
   /** Which attempts make it. */
@@ -40,40 +43,68 @@ export function shareOf(attempt: GradedAttempt, rules: GradeRules): Fraction | n
   const possible = exact(attempt.possible)
   if (possible.equals(0)) return new Fraction(0)
   const earned = exact(attempt.score).div(possible)
-  const further = exact(rules.attempts.cost).div(100).mul(Math.max(0, attempt.number - 1))
+  const further = exact(rules.attempts.cost)
+    .div(100)
+    .mul(Math.max(0, attempt.number - 1))
   const late = exact(rules.late.costPerDay).div(100).mul(attempt.daysLate)
   return atLeast(0, atLeast(0, earned.mul(new Fraction(1).sub(further))).sub(earned.mul(late)))
 }
 
-interface Share { attempt: GradedAttempt, share: Fraction | null }
+interface Share {
+  attempt: GradedAttempt
+  share: Fraction | null
+}
 
 /** The attempts that a method counts. Highest and lowest wait for marks that are missing; ties go to the earlier attempt. */
 function countedBy(method: Rules['grade']['method'], shares: Share[]): Share[] {
   const first = shares[0]!
   const beats = (better: (a: Fraction, b: Fraction) => boolean) =>
-    shares.reduce((best, each) => (best.share && each.share && better(each.share, best.share) ? each : best), shares.find((each) => each.share) ?? first)
+    shares.reduce(
+      (best, each) => (best.share && each.share && better(each.share, best.share) ? each : best),
+      shares.find((each) => each.share) ?? first,
+    )
   switch (method) {
-    case 'first': return [first]
-    case 'latest': return [shares.at(-1)!]
-    case 'highest': return [beats((a, b) => a.compare(b) > 0)]
-    case 'lowest': return [beats((a, b) => a.compare(b) < 0)]
-    case 'average': return shares
+    case 'first':
+      return [first]
+    case 'latest':
+      return [shares.at(-1)!]
+    case 'highest':
+      return [beats((a, b) => a.compare(b) > 0)]
+    case 'lowest':
+      return [beats((a, b) => a.compare(b) < 0)]
+    case 'average':
+      return shares
   }
 }
 
 /** A decision can hang on a mark that is missing, whatever attempt it belongs to. */
 function isUndecided(method: Rules['grade']['method'], shares: Share[], counted: Share[]): boolean {
-  return method === 'first' || method === 'latest' ? counted.some((each) => each.share === null) : shares.some((each) => each.share === null)
+  return method === 'first' || method === 'latest'
+    ? counted.some((each) => each.share === null)
+    : shares.some((each) => each.share === null)
 }
 
-const none: Grade = { counted: [], share: null, percent: null, points: null, possible: null, passed: null, undecided: false, excused: false, overridden: false }
+const none: Grade = {
+  counted: [],
+  share: null,
+  percent: null,
+  points: null,
+  possible: null,
+  passed: null,
+  undecided: false,
+  excused: false,
+  overridden: false,
+}
 
 /** The counting grade (semantics §6), from exact values, rounded once; a student passes when the displayed grade reaches the pass mark. */
 export function gradeFor(attempts: readonly GradedAttempt[], override: GradeOverride | null, rules: GradeRules): Grade {
   if (override?.excused) return { ...none, excused: true }
-  if (override?.percent) return formed(exact(override.percent).div(100), [], attempts.at(-1)?.possible ?? null, rules, true)
+  if (override?.percent)
+    return formed(exact(override.percent).div(100), [], attempts.at(-1)?.possible ?? null, rules, true)
   if (!attempts.length) return none
-  const shares = [...attempts].sort((a, b) => a.number - b.number).map((attempt) => ({ attempt, share: shareOf(attempt, rules) }))
+  const shares = [...attempts]
+    .sort((a, b) => a.number - b.number)
+    .map((attempt) => ({ attempt, share: shareOf(attempt, rules) }))
   const counted = countedBy(rules.grade.method, shares)
   const numbers = counted.map(({ attempt }) => attempt.number)
   if (isUndecided(rules.grade.method, shares, counted)) return { ...none, counted: numbers, undecided: true }
@@ -81,14 +112,26 @@ export function gradeFor(attempts: readonly GradedAttempt[], override: GradeOver
   return formed(share, numbers, counted.at(-1)!.attempt.possible, rules, false)
 }
 
-function formed(share: Fraction, counted: number[], possible: Exact | null, rules: GradeRules, overridden: boolean): Grade {
+function formed(
+  share: Fraction,
+  counted: number[],
+  possible: Exact | null,
+  rules: GradeRules,
+  overridden: boolean,
+): Grade {
   const { decimals, pass } = rules.grade
   const percent = roundHalfAway(share.mul(100), decimals)
   const points = possible === null ? null : roundHalfAway(share.mul(exact(possible)), decimals)
   const reached = pass === null ? null : pass.by === 'percent' ? percent : points
   return {
-    counted, share: exactText(share), percent: fixed(percent, decimals), points: points && fixed(points, decimals), possible,
+    counted,
+    share: exactText(share),
+    percent: fixed(percent, decimals),
+    points: points && fixed(points, decimals),
+    possible,
     passed: pass === null || reached === null ? null : reached.compare(exact(pass.value)) >= 0,
-    undecided: false, excused: false, overridden,
+    undecided: false,
+    excused: false,
+    overridden,
   }
 }

@@ -1,3 +1,12 @@
-export { markAttempt, authoredAnswer, costOf, type Amendment, type HandMarks, type KeptAnswers, type Mark, type Marks } from './mark'
+export {
+  markAttempt,
+  authoredAnswer,
+  costOf,
+  type Amendment,
+  type HandMarks,
+  type KeptAnswers,
+  type Mark,
+  type Marks,
+} from './mark'
 export { lateness, type Lateness } from './late'
 export { gradeFor, shareOf, type Grade, type GradedAttempt, type GradeOverride } from './grade'

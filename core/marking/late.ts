@@ -9,6 +9,7 @@ export interface Lateness {
 
 /** How late an attempt came in (semantics §5: started days count). */
 export function lateness(handedInAt: Instant, due: Instant | null, onTimeUntil: Instant | null): Lateness {
-  const begun = (from: Instant | null, unit: number) => (from === null || handedInAt <= from ? 0 : Math.ceil((ms(handedInAt) - ms(from)) / unit))
+  const begun = (from: Instant | null, unit: number) =>
+    from === null || handedInAt <= from ? 0 : Math.ceil((ms(handedInAt) - ms(from)) / unit)
   return { daysLate: begun(due, day), minutesOver: begun(onTimeUntil, minute) }
 }

@@ -6,7 +6,10 @@ import type { Question } from '../question/schema'
 import type { Edition, WrongCost } from '../quiz/schema'
 
 /** What applies to an edition after it was sat: a question voided, or full credit for all. */
-export interface Amendment { question: string, effect: 'void' | 'full' }
+export interface Amendment {
+  question: string
+  effect: 'void' | 'full'
+}
 
 export interface Mark {
   item: string
@@ -56,20 +59,52 @@ function byHand(scored: ScoredAnswer, hand: Exact | undefined): ScoredAnswer {
   return hand === undefined ? scored : { ...scored, fraction: hand }
 }
 
-function markItem(edition: Edition, item: PaperItem, answer: unknown, amendment: Amendment | undefined, hand: Exact | undefined): Mark {
+function markItem(
+  edition: Edition,
+  item: PaperItem,
+  answer: unknown,
+  amendment: Amendment | undefined,
+  hand: Exact | undefined,
+): Mark {
   const question = instanceOf(edition.questions[item.question]!.question, item.values ?? {})
   const scored = byHand(scoreAnswer(question, {}, authoredAnswer(question, item, answer)), hand)
   const possible = amendment?.effect === 'void' ? new Fraction(0) : exact(item.points)
-  const earned = scored.fraction === null ? null : exact(scored.fraction).sub(costOf(question, scored, edition.content.wrongCost)).mul(possible)
+  const earned =
+    scored.fraction === null
+      ? null
+      : exact(scored.fraction)
+          .sub(costOf(question, scored, edition.content.wrongCost))
+          .mul(possible)
   return {
-    item: item.id, question: item.question, answered: scored.answered, fraction: scored.fraction, parts: scored.parts,
-    points: amendment ? exactText(amendment.effect === 'full' ? possible : new Fraction(0)) : earned && exactText(earned), possible: exactText(possible),
+    item: item.id,
+    question: item.question,
+    answered: scored.answered,
+    fraction: scored.fraction,
+    parts: scored.parts,
+    points: amendment
+      ? exactText(amendment.effect === 'full' ? possible : new Fraction(0))
+      : earned && exactText(earned),
+    possible: exactText(possible),
   }
 }
 
 /** Marks a paper (semantics §1 and §2). Answers that are missing or malformed count as unanswered. @param hand what people have decided */
-export function markAttempt(edition: Edition, paper: Paper, answers: KeptAnswers, amendments: readonly Amendment[] = [], hand: HandMarks = {}): Marks {
-  const marks = paper.items.map((item) => markItem(edition, item, answers[item.id], amendments.find((each) => each.question === item.question), hand[item.id]))
+export function markAttempt(
+  edition: Edition,
+  paper: Paper,
+  answers: KeptAnswers,
+  amendments: readonly Amendment[] = [],
+  hand: HandMarks = {},
+): Marks {
+  const marks = paper.items.map((item) =>
+    markItem(
+      edition,
+      item,
+      answers[item.id],
+      amendments.find((each) => each.question === item.question),
+      hand[item.id],
+    ),
+  )
   const earned = marks.some((mark) => mark.points === null) ? null : sum(marks.map((mark) => exact(mark.points!)))
   return {
     marks,

@@ -6,18 +6,35 @@ import { kindOf } from '../question'
 import { exact } from '../kit/exact'
 import { gradeFor, lateness, markAttempt, type GradedAttempt } from '.'
 
-const edition = sampleEdition(sampleContent([questionRow('a', { points: 2 }), questionRow('b'), questionRow('c')]), { b: sampleQuestion('number'), c: sampleQuestion('text') })
+const edition = sampleEdition(sampleContent([questionRow('a', { points: 2 }), questionRow('b'), questionRow('c')]), {
+  b: sampleQuestion('number'),
+  c: sampleQuestion('text'),
+})
 const paper = compilePaper(edition, 'x', 1, [])
 const item = (question: string) => paper.items.find((each) => each.question === question)!
-const right = { [item('a').id]: kindOf('choice').close({ chosen: ['b'] }, item('a').options), [item('b').id]: { text: '3.9' }, [item('c').id]: { text: 'ebb' } }
+const right = {
+  [item('a').id]: kindOf('choice').close({ chosen: ['b'] }, item('a').options),
+  [item('b').id]: { text: '3.9' },
+  [item('c').id]: { text: 'ebb' },
+}
 
 describe('markAttempt', () => {
   it('marks each answer and adds up', () => {
     expect(markAttempt(edition, paper, right)).toMatchObject({ score: '4', possible: '4' })
-    expect(markAttempt(edition, paper, {})).toMatchObject({ score: '0', possible: '4', marks: [{ answered: false }, { answered: false }, { answered: false }] })
+    expect(markAttempt(edition, paper, {})).toMatchObject({
+      score: '0',
+      possible: '4',
+      marks: [{ answered: false }, { answered: false }, { answered: false }],
+    })
   })
   it('takes malformed answers and ids of other papers as unanswered', () => {
-    expect(markAttempt(edition, paper, { [item('a').id]: { chosen: ['b'] }, [item('b').id]: { chosen: [] }, zzz: { text: 'ebb' } }).score).toBe('0')
+    expect(
+      markAttempt(edition, paper, {
+        [item('a').id]: { chosen: ['b'] },
+        [item('b').id]: { chosen: [] },
+        zzz: { text: 'ebb' },
+      }).score,
+    ).toBe('0')
   })
   it('a fixed share costs a wrong single choice only, and the sum never falls below 0', () => {
     const costly = { ...edition, content: { ...edition.content, wrongCost: { by: 'share' as const, share: 0.5 } } }
@@ -27,13 +44,27 @@ describe('markAttempt', () => {
     expect(markAttempt(costly, paper, { ...right, [item('b').id]: { text: '9' } }).score).toBe('3')
   })
   it('amendments void a question or give it to all', () => {
-    expect(markAttempt(edition, paper, {}, [{ question: 'a', effect: 'full' }])).toMatchObject({ score: '2', possible: '4' })
-    expect(markAttempt(edition, paper, right, [{ question: 'a', effect: 'void' }])).toMatchObject({ score: '2', possible: '2' })
+    expect(markAttempt(edition, paper, {}, [{ question: 'a', effect: 'full' }])).toMatchObject({
+      score: '2',
+      possible: '4',
+    })
+    expect(markAttempt(edition, paper, right, [{ question: 'a', effect: 'void' }])).toMatchObject({
+      score: '2',
+      possible: '2',
+    })
   })
 })
 
-const attempt = (score: string | null, over: Partial<GradedAttempt> = {}): GradedAttempt => ({ number: 1, state: 'handed', score, possible: '10', daysLate: 0, ...over })
-const rules = (over: object = {}) => sampleRules({ grade: { method: 'highest', decimals: 1, pass: { by: 'percent', value: 60 } }, ...over })
+const attempt = (score: string | null, over: Partial<GradedAttempt> = {}): GradedAttempt => ({
+  number: 1,
+  state: 'handed',
+  score,
+  possible: '10',
+  daysLate: 0,
+  ...over,
+})
+const rules = (over: object = {}) =>
+  sampleRules({ grade: { method: 'highest', decimals: 1, pass: { by: 'percent', value: 60 } }, ...over })
 
 describe('gradeFor', () => {
   it('passes on the displayed grade: 59.95 % reads 60.0 and passes', () => {
@@ -45,27 +76,59 @@ describe('gradeFor', () => {
     expect(gradeFor([attempt('5.5')], null, byPoints)).toMatchObject({ points: '6', passed: true })
   })
   it('costs come in their order: a further attempt, then being late', () => {
-    const costly = rules({ attempts: { count: null, wait: 0, draw: 'fresh', untilPassed: false, cost: 10 }, late: { accepted: true, costPerDay: 20 } })
+    const costly = rules({
+      attempts: { count: null, wait: 0, draw: 'fresh', untilPassed: false, cost: 10 },
+      late: { accepted: true, costPerDay: 20 },
+    })
     // 80 % less a tenth is 72 %; late by two days costs two fifths of the 80 % that was earned.
     expect(gradeFor([attempt('8', { number: 2, daysLate: 2 })], null, costly).percent).toBe('40.0')
     expect(gradeFor([attempt('8', { number: 1, daysLate: 9 })], null, costly).percent).toBe('0.0')
   })
   it('unsent counts as zero; a missing mark is undecided, never failed', () => {
-    expect(gradeFor([attempt('9', { state: 'unsent' })], null, rules())).toMatchObject({ percent: '0.0', passed: false })
-    expect(gradeFor([attempt('9'), attempt(null, { number: 2 })], null, rules())).toMatchObject({ undecided: true, passed: null, percent: null })
-    expect(gradeFor([attempt('9'), attempt(null, { number: 2 })], null, rules({ grade: { method: 'first', decimals: 0, pass: null } }))).toMatchObject({ undecided: false, percent: '90' })
+    expect(gradeFor([attempt('9', { state: 'unsent' })], null, rules())).toMatchObject({
+      percent: '0.0',
+      passed: false,
+    })
+    expect(gradeFor([attempt('9'), attempt(null, { number: 2 })], null, rules())).toMatchObject({
+      undecided: true,
+      passed: null,
+      percent: null,
+    })
+    expect(
+      gradeFor(
+        [attempt('9'), attempt(null, { number: 2 })],
+        null,
+        rules({ grade: { method: 'first', decimals: 0, pass: null } }),
+      ),
+    ).toMatchObject({ undecided: false, percent: '90' })
   })
   it('overrides and excusals sit on the grade', () => {
-    expect(gradeFor([attempt('1')], { percent: '75', excused: false }, rules())).toMatchObject({ percent: '75.0', passed: true, overridden: true })
-    expect(gradeFor([attempt('1')], { percent: null, excused: true }, rules())).toMatchObject({ excused: true, passed: null })
+    expect(gradeFor([attempt('1')], { percent: '75', excused: false }, rules())).toMatchObject({
+      percent: '75.0',
+      passed: true,
+      overridden: true,
+    })
+    expect(gradeFor([attempt('1')], { percent: null, excused: true }, rules())).toMatchObject({
+      excused: true,
+      passed: null,
+    })
     expect(gradeFor([], null, rules())).toMatchObject({ percent: null, passed: null })
   })
   it('lowest ≤ average ≤ highest, whatever the attempts', () => {
-    fc.assert(fc.property(fc.array(fc.integer({ min: 0, max: 10 }), { minLength: 1, maxLength: 6 }), (scores) => {
-      const share = (method: 'lowest' | 'average' | 'highest') => exact(gradeFor(scores.map((score, i) => attempt(String(score), { number: i + 1 })), null, rules({ grade: { method, decimals: 3, pass: null } })).share!)
-      expect(share('lowest').compare(share('average'))).toBeLessThanOrEqual(0)
-      expect(share('average').compare(share('highest'))).toBeLessThanOrEqual(0)
-    }))
+    fc.assert(
+      fc.property(fc.array(fc.integer({ min: 0, max: 10 }), { minLength: 1, maxLength: 6 }), (scores) => {
+        const share = (method: 'lowest' | 'average' | 'highest') =>
+          exact(
+            gradeFor(
+              scores.map((score, i) => attempt(String(score), { number: i + 1 })),
+              null,
+              rules({ grade: { method, decimals: 3, pass: null } }),
+            ).share!,
+          )
+        expect(share('lowest').compare(share('average'))).toBeLessThanOrEqual(0)
+        expect(share('average').compare(share('highest'))).toBeLessThanOrEqual(0)
+      }),
+    )
   })
 })
 

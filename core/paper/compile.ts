@@ -11,14 +11,18 @@ import { pageNumbers } from './pages'
 import type { Paper, PaperItem } from './schema'
 
 /** A question placed in a section, before it has its options and ids. */
-interface Placed { question: string, row: string, points: number }
+interface Placed {
+  question: string
+  row: string
+  points: number
+}
 
 /** What every paper of an edition needs, worked out once: editions never change. */
 interface Plan {
   demands: Demand[]
   claimed: Set<string>
   /** By question: what may change places, a list at a time. */
-  options: Map<string, { movable: Movable[], shuffles: boolean }[]>
+  options: Map<string, { movable: Movable[]; shuffles: boolean }[]>
 }
 
 const plans = new WeakMap<Edition, Plan>()
@@ -26,7 +30,7 @@ const plans = new WeakMap<Edition, Plan>()
 /** Members of one list change places among themselves only. */
 function lists(movable: readonly Movable[]): Movable[][] {
   const byName = new Map<string, Movable[]>()
-  for (const each of movable) byName.set(each.list ?? '', [...byName.get(each.list ?? '') ?? [], each])
+  for (const each of movable) byName.set(each.list ?? '', [...(byName.get(each.list ?? '') ?? []), each])
   return [...byName.values()]
 }
 
@@ -36,11 +40,17 @@ function planOf(edition: Edition): Plan {
   const plan: Plan = {
     demands: drawRows(edition.content).map((row) => ({ id: row.id, holds: row.questions, draw: row.draw })),
     claimed: new Set(fixedQuestions(edition.content)),
-    options: new Map(Object.entries(edition.questions).map(([id, { question }]) => {
-      return [id, lists(kindOf(question.kind).options(question.body)).map((movable) => ({
-        movable, shuffles: movable.some((option) => !option.fixed && (option.always || edition.content.shuffleOptions)),
-      }))]
-    })),
+    options: new Map(
+      Object.entries(edition.questions).map(([id, { question }]) => {
+        return [
+          id,
+          lists(kindOf(question.kind).options(question.body)).map((movable) => ({
+            movable,
+            shuffles: movable.some((option) => !option.fixed && (option.always || edition.content.shuffleOptions)),
+          })),
+        ]
+      }),
+    ),
   }
   plans.set(edition, plan)
   return plan
@@ -61,30 +71,44 @@ function rankBySight(earlier: readonly Paper[]): Rank | null {
  * one, and fixed rows keep their places. (Rows kept together would show where a pool begins and ends.)
  */
 function place(section: Section, drawn: Map<string, string[]>, random: Random): Placed[] {
-  const units = section.rows.flatMap((row): { fixed: boolean, items: Placed[] }[] => {
+  const units = section.rows.flatMap((row): { fixed: boolean; items: Placed[] }[] => {
     if (row.type === 'text') return []
     const items = given(row, drawn, random).map((question) => ({ question, row: row.id, points: row.points }))
-    return row.type === 'stimulus' ? [{ fixed: row.fixed, items }] : items.map((item) => ({ fixed: row.fixed, items: [item] }))
+    return row.type === 'stimulus'
+      ? [{ fixed: row.fixed, items }]
+      : items.map((item) => ({ fixed: row.fixed, items: [item] }))
   })
-  return (section.order === 'kept' ? units : shuffledAround(units, (each) => each.fixed, random)).flatMap((unit) => unit.items)
+  return (section.order === 'kept' ? units : shuffledAround(units, (each) => each.fixed, random)).flatMap(
+    (unit) => unit.items,
+  )
 }
 
 /** The questions that a row gives to this paper, in their order: those of a stimulus as its author ordered them, unless that is shuffled. */
 function given(row: Row, drawn: Map<string, string[]>, random: Random): string[] {
   const questions = drawn.get(row.id) ?? questionsOf(row)
   if (row.type !== 'stimulus') return questions
-  return row.order === 'shuffled' ? shuffledAround(questions, () => false, random) : row.questions.filter((question) => questions.includes(question))
+  return row.order === 'shuffled'
+    ? shuffledAround(questions, () => false, random)
+    : row.questions.filter((question) => questions.includes(question))
 }
 
 /** Optional parts of compiling: a further attempt may repeat the last paper. */
-export interface CompileOptions { draw: 'fresh' | 'same' }
+export interface CompileOptions {
+  draw: 'fresh' | 'same'
+}
 
 /**
  * Compiles the paper that a student gets in one attempt (semantics §4). The same arguments always give the same paper.
  * @param earlier papers that the student has started in this quiz, of any edition
  * @throws CannotDraw when pools cannot be satisfied (checks find that before opening)
  */
-export function compilePaper(edition: Edition, student: string, attempt: number, earlier: readonly Paper[], options: CompileOptions = { draw: 'fresh' }): Paper {
+export function compilePaper(
+  edition: Edition,
+  student: string,
+  attempt: number,
+  earlier: readonly Paper[],
+  options: CompileOptions = { draw: 'fresh' },
+): Paper {
   const last = earlier.at(-1)
   if (options.draw === 'same' && last && last.edition === edition.id) return { ...last, attempt }
   const random = seededRandom(edition.secret, [student, String(attempt)])
@@ -93,9 +117,15 @@ export function compilePaper(edition: Edition, student: string, attempt: number,
   const drawn = drawPools(plan.demands, plan.claimed, rankBySight(earlier), random)
   const nextId = opaqueIds(random)
   const placed = content.sections.map((section) => ({ section, items: place(section, drawn, random) }))
-  const numbering = pageNumbers(placed.map(({ items }) => items.length), content.pages)
+  const numbering = pageNumbers(
+    placed.map(({ items }) => items.length),
+    content.pages,
+  )
   const items = placed.flatMap(({ section, items }, sectionIndex) =>
-    items.map((item, index) => compileItem(edition, plan, section.id, item, numbering.page(sectionIndex, index), nextId, random)))
+    items.map((item, index) =>
+      compileItem(edition, plan, section.id, item, numbering.page(sectionIndex, index), nextId, random),
+    ),
+  )
   return { edition: edition.id, student, attempt, items, pages: numbering.count }
 }
 
@@ -107,13 +137,30 @@ function valuesFor(question: Question, random: Random): Values | null {
   return values
 }
 
-function compileItem(edition: Edition, plan: Plan, section: string, item: Placed, page: number, nextId: () => string, random: Random): PaperItem {
+function compileItem(
+  edition: Edition,
+  plan: Plan,
+  section: string,
+  item: Placed,
+  page: number,
+  nextId: () => string,
+  random: Random,
+): PaperItem {
   const { version } = edition.questions[item.question]!
-  const order = plan.options.get(item.question)!.flatMap(({ movable, shuffles }) => (shuffles ? shuffledAround(movable, (option) => option.fixed, random) : movable))
+  const order = plan.options
+    .get(item.question)!
+    .flatMap(({ movable, shuffles }) =>
+      shuffles ? shuffledAround(movable, (option) => option.fixed, random) : movable,
+    )
   const values = valuesFor(edition.questions[item.question]!.question, random)
   return {
     id: nextId(),
-    question: item.question, version, section, row: item.row, points: item.points, page,
+    question: item.question,
+    version,
+    section,
+    row: item.row,
+    points: item.points,
+    page,
     options: order.map((option) => ({ id: nextId(), option: option.id })),
     ...(values ? { values } : {}),
   }

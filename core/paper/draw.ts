@@ -1,7 +1,11 @@
 import type { Random } from '../kit/random'
 
 /** What one pool needs: n different questions out of those it holds. */
-export interface Demand { id: string, holds: readonly string[], draw: number }
+export interface Demand {
+  id: string
+  holds: readonly string[]
+  draw: number
+}
 
 /** Lower is drawn earlier: 0 for unseen questions, more for those seen lately (semantics §4.4). */
 export type Rank = (question: string) => number
@@ -39,7 +43,8 @@ class Matching {
   }
 }
 
-const slotsOf = (demands: readonly Demand[]) => demands.flatMap((demand) => Array.from({ length: demand.draw }, () => ({ pool: demand, holds: demand.holds })))
+const slotsOf = (demands: readonly Demand[]) =>
+  demands.flatMap((demand) => Array.from({ length: demand.draw }, () => ({ pool: demand, holds: demand.holds })))
 
 /** The ids of pools that cannot all be satisfied beside the claimed questions; empty when they can. */
 export function unsatisfiable(demands: readonly Demand[], claimed: ReadonlySet<string>): string[] {
@@ -102,8 +107,17 @@ export class CannotDraw extends Error {
  * @returns pool id → questions drawn
  * @throws CannotDraw naming the pools that cannot be satisfied
  */
-export function drawPools(demands: readonly Demand[], claimed: ReadonlySet<string>, rank: Rank | null, random: Random): Map<string, string[]> {
-  const open = demands.map((demand) => (demand.holds.some((question) => claimed.has(question)) ? { ...demand, holds: demand.holds.filter((question) => !claimed.has(question)) } : demand))
+export function drawPools(
+  demands: readonly Demand[],
+  claimed: ReadonlySet<string>,
+  rank: Rank | null,
+  random: Random,
+): Map<string, string[]> {
+  const open = demands.map((demand) =>
+    demand.holds.some((question) => claimed.has(question))
+      ? { ...demand, holds: demand.holds.filter((question) => !claimed.has(question)) }
+      : demand,
+  )
   if (areDisjoint(open)) {
     const short = open.filter((demand) => demand.holds.length < demand.draw)
     if (short.length) throw new CannotDraw(short.map((demand) => demand.id))
@@ -121,7 +135,14 @@ function drawOverlapping(demands: readonly Demand[], rank: Rank | null, random: 
   const drawn = new Set<string>()
   const result = new Map<string, string[]>(demands.map((demand) => [demand.id, []]))
   slots.forEach((slot, index) => {
-    const question = drawOne(index, slot.holds.filter((each) => !drawn.has(each)), matching, drawn, rank, random)
+    const question = drawOne(
+      index,
+      slot.holds.filter((each) => !drawn.has(each)),
+      matching,
+      drawn,
+      rank,
+      random,
+    )
     drawn.add(question)
     result.get(slot.pool.id)!.push(question)
   })
@@ -129,7 +150,14 @@ function drawOverlapping(demands: readonly Demand[], rank: Rank | null, random: 
 }
 
 /** Tries candidates in uniform order, best rank first, until one leaves the later slots satisfiable. */
-function drawOne(slot: number, candidates: string[], matching: Matching, drawn: ReadonlySet<string>, rank: Rank | null, random: Random): string {
+function drawOne(
+  slot: number,
+  candidates: string[],
+  matching: Matching,
+  drawn: ReadonlySet<string>,
+  rank: Rank | null,
+  random: Random,
+): string {
   for (const tier of rank ? tiers(candidates, rank) : [candidates]) {
     const left = [...tier]
     while (left.length) {

@@ -18,7 +18,13 @@ export const paperItem = z.strictObject({
 export type PaperItem = z.infer<typeof paperItem>
 
 /** What one student gets in one attempt, as compiled and stored. */
-export const paper = z.strictObject({ edition: id, student: id, attempt: z.int(), items: z.array(paperItem), pages: z.int() })
+export const paper = z.strictObject({
+  edition: id,
+  student: id,
+  attempt: z.int(),
+  items: z.array(paperItem),
+  pages: z.int(),
+})
 export type Paper = z.infer<typeof paper>
 
 /** The only form of a paper that leaves the server before a key is released (semantics §4.6). Strict: nothing else passes. */
@@ -31,19 +37,30 @@ export const sheet = z.strictObject({
   languages: z.array(z.string()),
   language: z.string().nullable(),
   stimuli: z.array(z.strictObject({ html: z.string(), language: z.string() })),
-  sections: z.array(z.strictObject({
-    title: z.string(),
-    intro: z.string(),
-    entries: z.array(z.discriminatedUnion('type', [
-      z.strictObject({
-        type: z.literal('question'), id: z.string(), number: z.int(), page: z.int(), points: z.number(), stem: z.string(), language: z.string(), tools: z.array(z.enum(toolNames)),
-        body: sealedBody,
-        /** Place of what it shares with others among the sheet's stimuli. */
-        stimulus: z.int().nullable(),
-      }),
-      z.strictObject({ type: z.literal('text'), page: z.int(), html: z.string() }),
-    ])),
-  })),
+  sections: z.array(
+    z.strictObject({
+      title: z.string(),
+      intro: z.string(),
+      entries: z.array(
+        z.discriminatedUnion('type', [
+          z.strictObject({
+            type: z.literal('question'),
+            id: z.string(),
+            number: z.int(),
+            page: z.int(),
+            points: z.number(),
+            stem: z.string(),
+            language: z.string(),
+            tools: z.array(z.enum(toolNames)),
+            body: sealedBody,
+            /** Place of what it shares with others among the sheet's stimuli. */
+            stimulus: z.int().nullable(),
+          }),
+          z.strictObject({ type: z.literal('text'), page: z.int(), html: z.string() }),
+        ]),
+      ),
+    }),
+  ),
 })
 export type Sheet = z.infer<typeof sheet>
 export type SheetEntry = Sheet['sections'][number]['entries'][number]

@@ -5,45 +5,123 @@ import { kindNames, type Question } from '../question'
 import { compilePaper } from './compile'
 import { sealPaper } from './seal'
 
-const hundredths = (min: number, max: number) => fc.integer({ min: min * 100, max: max * 100 }).map((value) => value / 100)
+const hundredths = (min: number, max: number) =>
+  fc.integer({ min: min * 100, max: max * 100 }).map((value) => value / 100)
 const decimal = fc.integer({ min: 0, max: 99_999 }).map((value) => (value / 100).toFixed(2))
-const near = fc.oneof(fc.record({ by: fc.constantFrom('absolute' as const, 'relative' as const), tolerance: decimal }), fc.record({ by: fc.constantFrom('figures' as const, 'decimals' as const), digits: fc.integer({ min: 1, max: 9 }) }))
+const near = fc.oneof(
+  fc.record({ by: fc.constantFrom('absolute' as const, 'relative' as const), tolerance: decimal }),
+  fc.record({ by: fc.constantFrom('figures' as const, 'decimals' as const), digits: fc.integer({ min: 1, max: 9 }) }),
+)
 const words = fc.string({ maxLength: 20 })
 
 /** Everything of a question that a student must not learn before its moment, made up anew. */
 const hidden = fc.record({
-  credits: fc.array(hundredths(-1, 1), { minLength: 4, maxLength: 4 }), rights: fc.array(fc.boolean(), { minLength: 4, maxLength: 4 }), comment: words,
-  rule: fc.constantFrom('all' as const, 'share' as const, 'credits' as const), lower: hundredths(-5, 0), upper: fc.option(hundredths(0, 5)),
-  value: decimal, near, how: fc.constantFrom('is' as const, 'begins' as const, 'contains' as const, 'ends' as const), text: words, credit: hundredths(0, 1),
-  shift: fc.integer({ min: 0, max: 4 }), x: fc.integer({ min: 0, max: 300 }), slips: fc.integer({ min: 0, max: 3 }), internalName: words, difficulty: fc.integer({ min: 1, max: 5 }), seconds: fc.integer({ min: 5, max: 7200 }), tags: fc.array(words, { maxLength: 3 }), version: fc.integer({ min: 1, max: 99 }),
+  credits: fc.array(hundredths(-1, 1), { minLength: 4, maxLength: 4 }),
+  rights: fc.array(fc.boolean(), { minLength: 4, maxLength: 4 }),
+  comment: words,
+  rule: fc.constantFrom('all' as const, 'share' as const, 'credits' as const),
+  lower: hundredths(-5, 0),
+  upper: fc.option(hundredths(0, 5)),
+  value: decimal,
+  near,
+  how: fc.constantFrom('is' as const, 'begins' as const, 'contains' as const, 'ends' as const),
+  text: words,
+  credit: hundredths(0, 1),
+  shift: fc.integer({ min: 0, max: 4 }),
+  x: fc.integer({ min: 0, max: 300 }),
+  slips: fc.integer({ min: 0, max: 3 }),
+  internalName: words,
+  difficulty: fc.integer({ min: 1, max: 5 }),
+  seconds: fc.integer({ min: 5, max: 7200 }),
+  tags: fc.array(words, { maxLength: 3 }),
+  version: fc.integer({ min: 1, max: 99 }),
 })
 type Hidden = typeof hidden extends fc.Arbitrary<infer T> ? T : never
 
 interface AnyBody {
-  options?: Record<string, unknown>[], answers?: Record<string, unknown>[], rule?: string, text?: string, wrongCost?: number, slips?: number
-  gaps?: { body: AnyBody, weight: number }[], items?: { id: string, target?: string | null }[], targets?: { id: string }[], regions?: object[], model?: string, rubric?: object[]
+  options?: Record<string, unknown>[]
+  answers?: Record<string, unknown>[]
+  rule?: string
+  text?: string
+  wrongCost?: number
+  slips?: number
+  gaps?: { body: AnyBody; weight: number }[]
+  items?: { id: string; target?: string | null }[]
+  targets?: { id: string }[]
+  regions?: object[]
+  model?: string
+  rubric?: object[]
 }
 
 function rewrite(body: AnyBody, as: Hidden): void {
-  body.options?.forEach((option, i) => Object.assign(option, { credit: as.credits[i], comment: as.comment, ...('right' in option ? { right: as.rights[i] } : {}) }))
-  body.answers?.forEach((answer) => Object.assign(answer, { credit: as.credit, comment: as.comment, ...('value' in answer ? { value: as.value, near: as.near } : { text: as.text, how: as.how }) }))
+  body.options?.forEach((option, i) =>
+    Object.assign(option, {
+      credit: as.credits[i],
+      comment: as.comment,
+      ...('right' in option ? { right: as.rights[i] } : {}),
+    }),
+  )
+  body.answers?.forEach((answer) =>
+    Object.assign(answer, {
+      credit: as.credit,
+      comment: as.comment,
+      ...('value' in answer ? { value: as.value, near: as.near } : { text: as.text, how: as.how }),
+    }),
+  )
   if ('lower' in body) Object.assign(body, { rule: as.rule, lower: as.lower, upper: as.upper })
   else if ('rule' in body) Object.assign(body, { rule: (['exact', 'neighbours', 'moves'] as const)[as.shift % 3] })
   if (body.slips !== undefined) body.slips = as.slips
-  for (const gap of body.gaps ?? []) { gap.weight = as.shift + 1; rewrite(gap.body, as) }
+  for (const gap of body.gaps ?? []) {
+    gap.weight = as.shift + 1
+    rewrite(gap.body, as)
+  }
   if (body.text !== undefined) body.text = body.text.replace(/SECRET-\w+/g, as.comment.replace(/[<>&]/g, ''))
-  body.items?.forEach((item, i) => Object.assign(item, { comment: as.comment, ...(item.target === undefined ? {} : { target: [...body.targets!.map(({ id }) => id), null][(i + as.shift) % (body.targets!.length + 1)] }) }))
+  body.items?.forEach((item, i) =>
+    Object.assign(item, {
+      comment: as.comment,
+      ...(item.target === undefined
+        ? {}
+        : { target: [...body.targets!.map(({ id }) => id), null][(i + as.shift) % (body.targets!.length + 1)] }),
+    }),
+  )
   // The right order of an ordering is the order in which its lines are kept.
-  if (body.items && !body.targets) body.items = [...body.items.slice(as.shift % body.items.length), ...body.items.slice(0, as.shift % body.items.length)]
+  if (body.items && !body.targets)
+    body.items = [
+      ...body.items.slice(as.shift % body.items.length),
+      ...body.items.slice(0, as.shift % body.items.length),
+    ]
   if (body.wrongCost !== undefined) body.wrongCost = as.shift / 4
-  body.regions?.forEach((region, i) => Object.assign(region, { right: as.rights[i], label: as.text, comment: as.comment, shape: { is: 'circle', x: as.x, y: 10, r: 9 } }))
-  if (body.model !== undefined) Object.assign(body, { model: as.text, rubric: [{ id: 'z', title: as.comment || 'x', words: as.text, share: as.x }] })
+  body.regions?.forEach((region, i) =>
+    Object.assign(region, {
+      right: as.rights[i],
+      label: as.text,
+      comment: as.comment,
+      shape: { is: 'circle', x: as.x, y: 10, r: 9 },
+    }),
+  )
+  if (body.model !== undefined)
+    Object.assign(body, {
+      model: as.text,
+      rubric: [{ id: 'z', title: as.comment || 'x', words: as.text, share: as.x }],
+    })
 }
 
 function rewritten(base: Question, as: Hidden): Question {
   const body = structuredClone(base.body) as AnyBody
   rewrite(body, as)
-  return { ...base, body, internalName: as.internalName, difficulty: as.difficulty, seconds: as.seconds, tags: as.tags, source: as.comment, hints: [as.comment], fields: { a: as.text }, grade: as.comment, comments: { right: as.comment, wrong: as.text, general: as.internalName } } as unknown as Question
+  return {
+    ...base,
+    body,
+    internalName: as.internalName,
+    difficulty: as.difficulty,
+    seconds: as.seconds,
+    tags: as.tags,
+    source: as.comment,
+    hints: [as.comment],
+    fields: { a: as.text },
+    grade: as.comment,
+    comments: { right: as.comment, wrong: as.text, general: as.internalName },
+  } as unknown as Question
 }
 
 function sheetOf(question: Question, version: number): string {
@@ -53,11 +131,19 @@ function sheetOf(question: Question, version: number): string {
 }
 
 describe('non-interference of the sealed sheet (semantics §4.6)', () => {
-  it.each(kindNames)('%s: whatever the key, credits, tolerance, comments and names are, the sheet is byte for byte the same', (kind) => {
-    const base = sampleQuestion(kind)
-    const reference = sheetOf(base, 1)
-    fc.assert(fc.property(hidden, (as) => { expect(sheetOf(rewritten(base, as), as.version)).toBe(reference) }), { numRuns: 150 })
-  })
+  it.each(kindNames)(
+    '%s: whatever the key, credits, tolerance, comments and names are, the sheet is byte for byte the same',
+    (kind) => {
+      const base = sampleQuestion(kind)
+      const reference = sheetOf(base, 1)
+      fc.assert(
+        fc.property(hidden, (as) => {
+          expect(sheetOf(rewritten(base, as), as.version)).toBe(reference)
+        }),
+        { numRuns: 150 },
+      )
+    },
+  )
   it('tells how many options are right only where the question says so', () => {
     const base = sampleQuestion('choices')
     const telling = { ...base, body: { ...base.body, tellHowMany: true } } as Question
@@ -67,16 +153,54 @@ describe('non-interference of the sealed sheet (semantics §4.6)', () => {
   it('a place to choose among is shown, whichever is right', () => {
     const base = sampleQuestion('spot')
     const shown = { ...base, body: { ...base.body, by: 'place' } } as Question
-    const turned = { ...shown, body: { ...shown.body, regions: (shown.body as { regions: { right: boolean }[] }).regions.map((region) => ({ ...region, right: !region.right })) } } as Question
+    const turned = {
+      ...shown,
+      body: {
+        ...shown.body,
+        regions: (shown.body as { regions: { right: boolean }[] }).regions.map((region) => ({
+          ...region,
+          right: !region.right,
+        })),
+      },
+    } as Question
     expect(sheetOf(shown, 1)).toContain('the bank')
     expect(sheetOf(turned, 1)).toBe(sheetOf(shown, 1))
   })
   it.each(kindNames)('%s: nothing that is marked secret is on the sheet', (kind) => {
-    expect(sheetOf(sampleQuestion(kind, { comments: { right: 'SECRET-right', wrong: 'SECRET-wrong', general: 'SECRET' }, hints: ['SECRET-hint'], source: 'SECRET-source', internalName: 'SECRET-name' }), 1)).not.toContain('SECRET')
+    expect(
+      sheetOf(
+        sampleQuestion(kind, {
+          comments: { right: 'SECRET-right', wrong: 'SECRET-wrong', general: 'SECRET' },
+          hints: ['SECRET-hint'],
+          source: 'SECRET-source',
+          internalName: 'SECRET-name',
+        }),
+        1,
+      ),
+    ).not.toContain('SECRET')
   })
   it('what questions share is sent once, in the language asked for, without its name and id', () => {
-    const shared = (id: string, translated: boolean) => sampleQuestion('choice', { stimulus: 'st-secret', stem: `<p>Ask ${id}</p>`, translations: translated ? { nl: { stem: `<p>Vraag ${id}</p>` } } : {} })
-    const edition = { ...sampleEdition(sampleContent([questionRow('a'), questionRow('b'), questionRow('c')]), { a: shared('a', true), b: shared('b', false) }), stimuli: { 'st-secret': { name: 'SECRET name', language: 'en', html: '<p>A passage</p>', source: 'SECRET source', translations: { nl: '<p>Een tekst</p>' } } } }
+    const shared = (id: string, translated: boolean) =>
+      sampleQuestion('choice', {
+        stimulus: 'st-secret',
+        stem: `<p>Ask ${id}</p>`,
+        translations: translated ? { nl: { stem: `<p>Vraag ${id}</p>` } } : {},
+      })
+    const edition = {
+      ...sampleEdition(sampleContent([questionRow('a'), questionRow('b'), questionRow('c')]), {
+        a: shared('a', true),
+        b: shared('b', false),
+      }),
+      stimuli: {
+        'st-secret': {
+          name: 'SECRET name',
+          language: 'en',
+          html: '<p>A passage</p>',
+          source: 'SECRET source',
+          translations: { nl: '<p>Een tekst</p>' },
+        },
+      },
+    }
     const paper = compilePaper(edition, 'x', 1, [])
     const own = sealPaper(paper, edition)
     expect(own.stimuli).toEqual([{ html: '<p>A passage</p>', language: 'en' }])
@@ -85,7 +209,13 @@ describe('non-interference of the sealed sheet (semantics §4.6)', () => {
     const dutch = sealPaper(paper, edition, 'nl')
     expect(dutch.stimuli).toEqual([{ html: '<p>Een tekst</p>', language: 'nl' }])
     // What is not translated stays, and says in which language it is.
-    expect(dutch.sections[0]!.entries.map((entry) => entry.type === 'question' && [entry.stem, entry.language])).toEqual([['<p>Vraag a</p>', 'nl'], ['<p>Ask b</p>', 'en'], ['<p>A question of kind choice</p>', 'en']])
+    expect(
+      dutch.sections[0]!.entries.map((entry) => entry.type === 'question' && [entry.stem, entry.language]),
+    ).toEqual([
+      ['<p>Vraag a</p>', 'nl'],
+      ['<p>Ask b</p>', 'en'],
+      ['<p>A question of kind choice</p>', 'en'],
+    ])
     expect(JSON.stringify([own, dutch])).not.toMatch(/SECRET|st-secret/)
   })
   it('holds no authored ids, rows or pools', () => {

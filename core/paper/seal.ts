@@ -8,19 +8,29 @@ import { sheet, type Paper, type PaperItem, type Sheet, type SheetEntry } from '
 
 /** What the questions of a paper share, in the order in which it is met. */
 export function stimuliOn(paper: Paper, edition: Edition): string[] {
-  return [...new Set(paper.items.flatMap((item) => edition.questions[item.question]?.question.stimulus ?? []))].filter((id) => edition.stimuli[id])
+  return [...new Set(paper.items.flatMap((item) => edition.questions[item.question]?.question.stimulus ?? []))].filter(
+    (id) => edition.stimuli[id],
+  )
 }
 
 /** Languages in which some question of a paper can be read; a single one is no choice. */
 export function languagesOn(paper: Paper, edition: Edition): string[] {
-  return [...new Set(paper.items.flatMap((item) => {
-    const { question } = edition.questions[item.question]!
-    return [question.language, ...Object.keys(question.translations)]
-  }))].sort()
+  return [
+    ...new Set(
+      paper.items.flatMap((item) => {
+        const { question } = edition.questions[item.question]!
+        return [question.language, ...Object.keys(question.translations)]
+      }),
+    ),
+  ].sort()
 }
 
 /** A question as it stands on a paper: in the reader's language where it has one, with its values. */
-export function questionOnPaper(edition: Edition, item: Pick<PaperItem, 'question' | 'values'>, language: string | null) {
+export function questionOnPaper(
+  edition: Edition,
+  item: Pick<PaperItem, 'question' | 'values'>,
+  language: string | null,
+) {
   return instanceOf(readIn(edition.questions[item.question]!.question, language), item.values ?? {})
 }
 
@@ -41,20 +51,28 @@ export function sealPaper(paper: Paper, edition: Edition, language: string | nul
     languages: languagesOn(paper, edition),
     language,
     stimuli: stimuli.map((id) => stimulusIn(edition.stimuli[id]!, language)),
-    sections: content.sections.map((section) => {
-      const items = paper.items.filter((item) => item.section === section.id)
-      const entries: SheetEntry[] = items.map((item) => {
-        const question = questionOnPaper(edition, item, language)
-        const shared = question.stimulus === null ? -1 : stimuli.indexOf(question.stimulus)
-        return {
-          type: 'question', id: item.id, number: ++number, page: item.page, points: item.points,
-          stem: question.stem, language: question.language, tools: question.tools,
-          body: kindOf(question.kind).seal(question.body, item.options),
-          stimulus: shared < 0 ? null : shared,
-        }
+    sections: content.sections
+      .map((section) => {
+        const items = paper.items.filter((item) => item.section === section.id)
+        const entries: SheetEntry[] = items.map((item) => {
+          const question = questionOnPaper(edition, item, language)
+          const shared = question.stimulus === null ? -1 : stimuli.indexOf(question.stimulus)
+          return {
+            type: 'question',
+            id: item.id,
+            number: ++number,
+            page: item.page,
+            points: item.points,
+            stem: question.stem,
+            language: question.language,
+            tools: question.tools,
+            body: kindOf(question.kind).seal(question.body, item.options),
+            stimulus: shared < 0 ? null : shared,
+          }
+        })
+        return { title: section.title, intro: section.intro, entries: withTexts(entries, section.rows, items) }
       })
-      return { title: section.title, intro: section.intro, entries: withTexts(entries, section.rows, items) }
-    }).filter((section) => section.entries.length > 0),
+      .filter((section) => section.entries.length > 0),
   })
 }
 

@@ -4,9 +4,26 @@ import type { Question } from './schema'
 /** A fresh question of a kind, to begin writing with. */
 export function blankQuestion(kind: KindName): Question {
   return {
-    kind, body: kinds[kind].blank(), internalName: '', language: 'en', stem: '', points: 1, seconds: 60, difficulty: 3,
-    objectives: [], tags: [], source: '', comments: { right: '', wrong: '', general: '' },
-    hints: [], tools: [], vary: null, translations: {}, stimulus: null, grade: '', levels: {}, fields: {},
+    kind,
+    body: kinds[kind].blank(),
+    internalName: '',
+    language: 'en',
+    stem: '',
+    points: 1,
+    seconds: 60,
+    difficulty: 3,
+    objectives: [],
+    tags: [],
+    source: '',
+    comments: { right: '', wrong: '', general: '' },
+    hints: [],
+    tools: [],
+    vary: null,
+    translations: {},
+    stimulus: null,
+    grade: '',
+    levels: {},
+    fields: {},
   } as Question
 }
 

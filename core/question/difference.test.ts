@@ -3,17 +3,38 @@ import { sampleQuestion } from '../../tests/fixtures/core'
 import { differences } from './difference'
 import { kindNames, type Question } from '.'
 
-const changed = (question: Question, body: object, over: Partial<Question> = {}) => ({ ...question, ...over, body: { ...question.body, ...body } }) as Question
-const told = (before: Question, after: Question) => differences(before, after).map(({ part, pieces }) => `${part}: ${pieces.filter((piece) => piece.was).map((piece) => piece.text).join('')} > ${pieces.filter((piece) => piece.is).map((piece) => piece.text).join('')}`)
+const changed = (question: Question, body: object, over: Partial<Question> = {}) =>
+  ({ ...question, ...over, body: { ...question.body, ...body } }) as Question
+const told = (before: Question, after: Question) =>
+  differences(before, after).map(
+    ({ part, pieces }) =>
+      `${part}: ${pieces
+        .filter((piece) => piece.was)
+        .map((piece) => piece.text)
+        .join('')} > ${pieces
+        .filter((piece) => piece.is)
+        .map((piece) => piece.text)
+        .join('')}`,
+  )
 
 describe('differences between versions', () => {
-  it.each(kindNames)('%s: none between a question and itself', (kind) => expect(told(sampleQuestion(kind), sampleQuestion(kind))).toEqual([]))
+  it.each(kindNames)('%s: none between a question and itself', (kind) =>
+    expect(told(sampleQuestion(kind), sampleQuestion(kind))).toEqual([]),
+  )
   const number = sampleQuestion('number') as Extract<Question, { kind: 'number' }>
   const answer = number.body.answers[0]!
   it('are told word by word, in words for people', () => {
-    expect(told(number, changed(number, { answers: [{ ...answer, value: '4' }] }))).toEqual(['key: 3.9 ± 0.1 m > 4 ± 0.1 m'])
-    expect(told(number, changed(number, { unitAsked: true, style: 'comma' }))).toEqual(['unit asked: no > yes', 'style: point > comma'])
-    expect(told(number, { ...number, stem: '<p>Another question of kind number</p>', points: 2 } as Question)).toEqual(['question: A question of kind number > Another question of kind number', 'points: 1 > 2'])
+    expect(told(number, changed(number, { answers: [{ ...answer, value: '4' }] }))).toEqual([
+      'key: 3.9 ± 0.1 m > 4 ± 0.1 m',
+    ])
+    expect(told(number, changed(number, { unitAsked: true, style: 'comma' }))).toEqual([
+      'unit asked: no > yes',
+      'style: point > comma',
+    ])
+    expect(told(number, { ...number, stem: '<p>Another question of kind number</p>', points: 2 } as Question)).toEqual([
+      'question: A question of kind number > Another question of kind number',
+      'points: 1 > 2',
+    ])
   })
   it('what an option earns is told though the key reads the same', () => {
     const choice = sampleQuestion('choice') as Extract<Question, { kind: 'choice' }>
@@ -21,6 +42,13 @@ describe('differences between versions', () => {
     expect(differences(choice, changed(choice, { options }))).not.toEqual([])
   })
   it('translations, levels and fields count', () => {
-    expect(told(number, { ...number, translations: { nl: { stem: '<p>Hoe hoog?</p>' } }, grade: 'Year 9', fields: { book: 'Chapter 3' } } as Question)).toEqual(['grade level:  > Year 9', 'own fields:  > Chapter 3', 'question in nl:  > Hoe hoog?'])
+    expect(
+      told(number, {
+        ...number,
+        translations: { nl: { stem: '<p>Hoe hoog?</p>' } },
+        grade: 'Year 9',
+        fields: { book: 'Chapter 3' },
+      } as Question),
+    ).toEqual(['grade level:  > Year 9', 'own fields:  > Chapter 3', 'question in nl:  > Hoe hoog?'])
   })
 })

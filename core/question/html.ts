@@ -5,8 +5,36 @@ import { z } from 'zod'
  * both ask this list, so that what is kept and what is shown agree.
  */
 export const allowedTags = [
-  'p', 'br', 'strong', 'em', 'u', 's', 'sub', 'sup', 'code', 'pre', 'blockquote', 'ul', 'ol', 'li', 'h3', 'h4', 'hr',
-  'table', 'thead', 'tbody', 'tr', 'th', 'td', 'colgroup', 'col', 'img', 'a', 'span', 'audio', 'video',
+  'p',
+  'br',
+  'strong',
+  'em',
+  'u',
+  's',
+  'sub',
+  'sup',
+  'code',
+  'pre',
+  'blockquote',
+  'ul',
+  'ol',
+  'li',
+  'h3',
+  'h4',
+  'hr',
+  'table',
+  'thead',
+  'tbody',
+  'tr',
+  'th',
+  'td',
+  'colgroup',
+  'col',
+  'img',
+  'a',
+  'span',
+  'audio',
+  'video',
 ] as const
 
 export const allowedAttributes: Record<string, readonly string[]> = {
@@ -25,24 +53,36 @@ export const allowedAttributes: Record<string, readonly string[]> = {
 /** Pictures, sound and film come from Thistle itself only. */
 export const mediaSource = /^\/api\/media\/[a-f0-9]{64}$/
 
-export const html = z.string().max(40_000, 'This text is longer than 40,000 characters. Shorten it, or move part of it into a picture.')
+export const html = z
+  .string()
+  .max(40_000, 'This text is longer than 40,000 characters. Shorten it, or move part of it into a picture.')
 
 /** Rendered maths ends with this mark inside its span, so that its TeX can be found again. */
 export const mathsEnd = '<!--maths-->'
 
 /** The words a person reads in a piece of HTML; maths shows its TeX, a picture its alternative text. */
 export function plainText(source: string): string {
-  return source
-    .replace(/<span[^>]*data-latex="([^"]*)"[^>]*>(?:<\/span>|[\s\S]*?<!--maths--><\/span>)/g, ' $1 ')
-    .replace(/<img[^>]*alt="([^"]*)"[^>]*>/g, ' $1 ')
-    .replace(/<(?:audio|video)[^>]*aria-label="([^"]*)"[^>]*>/g, ' $1 ')
-    // Lowered and raised digits are written as such: a sounding of 1₆ is not 16.
-    .replace(/<(sub|sup)>(\d+)<\/\1>/g, (_whole, tag: string, digits: string) => [...digits].map((digit) => (tag === 'sub' ? '₀₁₂₃₄₅₆₇₈₉' : '⁰¹²³⁴⁵⁶⁷⁸⁹')[Number(digit)]).join(''))
-    // Lowered and raised letters belong to the word they stand in; blocks part words.
-    .replace(/<\/?(?:sub|sup|strong|em|u|s|a|code|span)\b[^>]*>/g, '')
-    .replace(/<[^>]+>/g, ' ')
-    .replace(/&nbsp;/g, ' ').replace(/&lt;/g, '<').replace(/&gt;/g, '>').replace(/&quot;/g, '"').replace(/&#39;/g, '\'').replace(/&amp;/g, '&')
-    .replace(/\s+/g, ' ').trim()
+  return (
+    source
+      .replace(/<span[^>]*data-latex="([^"]*)"[^>]*>(?:<\/span>|[\s\S]*?<!--maths--><\/span>)/g, ' $1 ')
+      .replace(/<img[^>]*alt="([^"]*)"[^>]*>/g, ' $1 ')
+      .replace(/<(?:audio|video)[^>]*aria-label="([^"]*)"[^>]*>/g, ' $1 ')
+      // Lowered and raised digits are written as such: a sounding of 1₆ is not 16.
+      .replace(/<(sub|sup)>(\d+)<\/\1>/g, (_whole, tag: string, digits: string) =>
+        [...digits].map((digit) => (tag === 'sub' ? '₀₁₂₃₄₅₆₇₈₉' : '⁰¹²³⁴⁵⁶⁷⁸⁹')[Number(digit)]).join(''),
+      )
+      // Lowered and raised letters belong to the word they stand in; blocks part words.
+      .replace(/<\/?(?:sub|sup|strong|em|u|s|a|code|span)\b[^>]*>/g, '')
+      .replace(/<[^>]+>/g, ' ')
+      .replace(/&nbsp;/g, ' ')
+      .replace(/&lt;/g, '<')
+      .replace(/&gt;/g, '>')
+      .replace(/&quot;/g, '"')
+      .replace(/&#39;/g, "'")
+      .replace(/&amp;/g, '&')
+      .replace(/\s+/g, ' ')
+      .trim()
+  )
 }
 
 /** True when a reader would see nothing at all. */

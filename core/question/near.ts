@@ -10,7 +10,12 @@ import type { Question } from './schema'
  */
 export function nearWords(question: Question): string {
   const text = `${plainText(question.stem)} ${question.kind === 'gaps' ? gapText(question.body.text) : ''}`
-  return text.normalize('NFD').replace(/\p{Mn}/gu, '').toLowerCase().replace(/\{=[^}]*\}/g, '').replace(/[^\p{L}]+/gu, '')
+  return text
+    .normalize('NFD')
+    .replace(/\p{Mn}/gu, '')
+    .toLowerCase()
+    .replace(/\{=[^}]*\}/g, '')
+    .replace(/[^\p{L}]+/gu, '')
 }
 
 /** Sixteen hexadecimal digits of their digest; empty where there are too few words to compare. */

@@ -15,7 +15,11 @@ import { textBody } from './kinds/text'
 export const id = z.string().regex(/^[a-zA-Z0-9_-]{1,40}$/, 'This is not an id that Thistle gave.')
 
 /** Points, from 0 to 1000 in hundredths. */
-export const points = z.number('Points are a number.').min(0, 'Points cannot be below 0.').max(1000, 'A question has at most 1000 points.').multipleOf(0.01, 'Points go in hundredths.')
+export const points = z
+  .number('Points are a number.')
+  .min(0, 'Points cannot be below 0.')
+  .max(1000, 'A question has at most 1000 points.')
+  .multipleOf(0.01, 'Points go in hundredths.')
 
 /** What a student may use for one question. */
 export const toolNames = ['calculator', 'scrap paper'] as const
@@ -29,12 +33,17 @@ const common = {
   stem: html,
   points,
   /** Expected working time: the median, in seconds. */
-  seconds: z.int().min(5, 'The expected time is at least 5 seconds.').max(7200, 'The expected time is at most two hours.'),
+  seconds: z
+    .int()
+    .min(5, 'The expected time is at least 5 seconds.')
+    .max(7200, 'The expected time is at most two hours.'),
   difficulty: z.int().min(1).max(5),
   objectives: z.array(id).max(10).default([]),
   tags: z.array(z.string().trim().min(1).max(40)).max(20).default([]),
   source: z.string().trim().max(200).default(''),
-  comments: z.strictObject({ right: html.default(''), wrong: html.default(''), general: html.default('') }).default({ right: '', wrong: '', general: '' }),
+  comments: z
+    .strictObject({ right: html.default(''), wrong: html.default(''), general: html.default('') })
+    .default({ right: '', wrong: '', general: '' }),
   /** Given one after another where the quiz allows it; never on a sheet before. */
   hints: z.array(html).max(5, 'A question has at most five hints.').default([]),
   tools: z.array(z.enum(toolNames)).max(toolNames.length).default([]),

@@ -7,7 +7,11 @@ import { instanceOf } from './vary/instance'
 import type { Values } from './vary/schema'
 
 /** `fraction` is null while a person has to decide. */
-export interface ScoredAnswer { fraction: Exact | null, answered: boolean, parts: PartScore[] }
+export interface ScoredAnswer {
+  fraction: Exact | null
+  answered: boolean
+  parts: PartScore[]
+}
 
 /**
  * Scores an answer (in authored ids) as a fraction of the points, −1 to 1. Unanswered or malformed scores 0,
@@ -17,7 +21,8 @@ export interface ScoredAnswer { fraction: Exact | null, answered: boolean, parts
 export function scoreAnswer(question: Question, values: Values, answer: unknown): ScoredAnswer {
   const kind = kindOf(question.kind)
   const read = kind.answer.safeParse(answer)
-  if (!read.success || kind.isEmpty(read.data)) return { fraction: exactText(new Fraction(0)), answered: false, parts: [] }
+  if (!read.success || kind.isEmpty(read.data))
+    return { fraction: exactText(new Fraction(0)), answered: false, parts: [] }
   if (kind.byHand) return { fraction: null, answered: true, parts: [] }
   const { fraction, parts } = kind.score(instanceOf(question, values).body, read.data)
   return { fraction: exactText(fraction), answered: true, parts }
@@ -29,6 +34,7 @@ export function commentsFor(question: Question, values: Values, answer: unknown)
   const instance = instanceOf(question, values)
   const scored = scoreAnswer(instance, {}, answer)
   const own = scored.answered ? kind.comments(instance.body, answer) : []
-  const verdict = scored.fraction === null ? '' : scored.fraction === '1' ? instance.comments.right : instance.comments.wrong
+  const verdict =
+    scored.fraction === null ? '' : scored.fraction === '1' ? instance.comments.right : instance.comments.wrong
   return [...own, verdict, instance.comments.general].filter((comment) => !isBlank(comment))
 }

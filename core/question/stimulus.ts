@@ -16,11 +16,18 @@ export type Stimulus = z.infer<typeof stimulus>
 
 /** All HTML of a stimulus, mapped. */
 export function mapStimulusHtml(written: Stimulus, map: (html: string) => string): Stimulus {
-  return { ...written, html: map(written.html), translations: Object.fromEntries(Object.entries(written.translations).map(([code, text]) => [code, map(text)])) }
+  return {
+    ...written,
+    html: map(written.html),
+    translations: Object.fromEntries(Object.entries(written.translations).map(([code, text]) => [code, map(text)])),
+  }
 }
 
 /** What is read in a language, and in which language it is. */
-export function stimulusIn(written: Pick<Stimulus, 'html' | 'language' | 'translations'>, wanted: string | null): { html: string, language: string } {
+export function stimulusIn(
+  written: Pick<Stimulus, 'html' | 'language' | 'translations'>,
+  wanted: string | null,
+): { html: string; language: string } {
   const text = wanted === null || wanted === written.language ? undefined : written.translations[wanted]
   return text && !isBlank(text) ? { html: text, language: wanted! } : { html: written.html, language: written.language }
 }

@@ -8,7 +8,11 @@ export function mapQuestionHtml(question: Question, map: MapHtml): Question {
     ...question,
     stem: map(question.stem, 'stem'),
     body: kindOf(question.kind).mapHtml(question.body, map),
-    comments: { right: map(comments.right, 'right'), wrong: map(comments.wrong, 'wrong'), general: map(comments.general, 'general') },
+    comments: {
+      right: map(comments.right, 'right'),
+      wrong: map(comments.wrong, 'wrong'),
+      general: map(comments.general, 'general'),
+    },
     hints: question.hints.map((hint, i) => map(hint, `hint:${i}`)),
   } as Question
 }
@@ -16,7 +20,10 @@ export function mapQuestionHtml(question: Question, map: MapHtml): Question {
 /** A question's texts by their keys, in reading order; empty ones left out. */
 export function textsOf(question: Question): Map<string, string> {
   const texts = new Map<string, string>()
-  mapQuestionHtml(question, (html, key) => { if (html !== '') texts.set(key, html); return html })
+  mapQuestionHtml(question, (html, key) => {
+    if (html !== '') texts.set(key, html)
+    return html
+  })
   return texts
 }
 
@@ -36,7 +43,15 @@ export function readIn(question: Question, language: string | null): Question {
 /** As mapQuestionHtml, and the translations with it. */
 export function mapEveryHtml(question: Question, map: (html: string) => string): Question {
   const mapped = mapQuestionHtml(question, map)
-  return { ...mapped, translations: Object.fromEntries(Object.entries(question.translations).map(([code, texts]) => [code, Object.fromEntries(Object.entries(texts).map(([key, text]) => [key, map(text)]))])) }
+  return {
+    ...mapped,
+    translations: Object.fromEntries(
+      Object.entries(question.translations).map(([code, texts]) => [
+        code,
+        Object.fromEntries(Object.entries(texts).map(([key, text]) => [key, map(text)])),
+      ]),
+    ),
+  }
 }
 
 /** Keys of the texts that a language is missing. */

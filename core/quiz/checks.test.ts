@@ -1,5 +1,15 @@
 import { describe, expect, it } from 'vitest'
-import { at, groupRow, names, poolRow, questionRow, sampleContent, sampleRules, sampleStudent, sampleWindow } from '../../tests/fixtures/core'
+import {
+  at,
+  groupRow,
+  names,
+  poolRow,
+  questionRow,
+  sampleContent,
+  sampleRules,
+  sampleStudent,
+  sampleWindow,
+} from '../../tests/fixtures/core'
 import { scheduleFor } from '../schedule'
 import { checkQuiz, type Check } from './checks'
 import { applyEdit } from './edits'
@@ -7,14 +17,22 @@ import type { Quiz, Row, Rules } from './schema'
 import { stateOf } from './state'
 
 const questions = new Map(names('q', 20).map((id) => [id, { title: `Question ${id}`, usable: id !== 'q20' }]))
-function check(rows: Row[], rules: Partial<Rules> = {}, students = [sampleStudent()]): { quiz: Quiz, found: Check[] } {
+function check(rows: Row[], rules: Partial<Rules> = {}, students = [sampleStudent()]): { quiz: Quiz; found: Check[] } {
   const quiz = { content: sampleContent(rows), rules: sampleRules(rules) }
   return { quiz, found: run(quiz, students) }
 }
-const run = (quiz: Quiz, students = [sampleStudent()]) => checkQuiz(quiz, {
-  now: at('08:00'), zone: 'UTC', questions, classNames: new Map([['tue', 'Tuesday evening']]),
-  students: students.map((student) => ({ name: student.name, classes: student.classes, schedule: scheduleFor(quiz.rules, student) })),
-})
+const run = (quiz: Quiz, students = [sampleStudent()]) =>
+  checkQuiz(quiz, {
+    now: at('08:00'),
+    zone: 'UTC',
+    questions,
+    classNames: new Map([['tue', 'Tuesday evening']]),
+    students: students.map((student) => ({
+      name: student.name,
+      classes: student.classes,
+      schedule: scheduleFor(quiz.rules, student),
+    })),
+  })
 
 const cases: [code: string, level: 'stop' | 'look', Row[], Partial<Rules>?][] = [
   ['no-questions', 'stop', []],
@@ -37,14 +55,25 @@ const cases: [code: string, level: 'stop' | 'look', Row[], Partial<Rules>?][] = 
   ['due', 'stop', [questionRow('q1')], { windows: [{ ...sampleWindow, due: at('08:30') }] }],
   ['gone', 'stop', [questionRow('q1')], { windows: [{ ...sampleWindow, classes: ['gone'] }] }],
   ['gone', 'stop', [questionRow('q1')], { windows: [{ ...sampleWindow, classes: ['gone', 'tue'] }] }],
-  ['pass-out-of-reach', 'stop', [questionRow('q1')], { grade: { method: 'highest', decimals: 0, pass: { by: 'points', value: 2 } } }],
+  [
+    'pass-out-of-reach',
+    'stop',
+    [questionRow('q1')],
+    { grade: { method: 'highest', decimals: 0, pass: { by: 'points', value: 2 } } },
+  ],
   ['no-end', 'look', [questionRow('q1')], { limit: null, windows: [{ ...sampleWindow, closes: null }] }],
   ['never-released', 'look', [questionRow('q1')], { windows: [{ ...sampleWindow, closes: null }] }],
-  ['one-in-practice', 'look', [questionRow('q1')], { attempts: { count: 2, wait: 600, draw: 'fresh', untilPassed: false, cost: 0 } }],
+  [
+    'one-in-practice',
+    'look',
+    [questionRow('q1')],
+    { attempts: { count: 2, wait: 600, draw: 'fresh', untilPassed: false, cost: 0 } },
+  ],
 ]
 
 describe('checkQuiz', () => {
-  it('finds nothing in a sound quiz', () => expect(check([questionRow('q1'), poolRow('p', ['q2', 'q3', 'q4'], 2)]).found).toEqual([]))
+  it('finds nothing in a sound quiz', () =>
+    expect(check([questionRow('q1'), poolRow('p', ['q2', 'q3', 'q4'], 2)]).found).toEqual([]))
   it.each(cases)('finds %s (%s), in a sentence; its remedy mends it', (code, level, rows, rules) => {
     const { quiz, found } = check(rows, rules)
     const hit = found.find((each) => each.code.split(':')[0] === code)!
@@ -58,7 +87,9 @@ describe('checkQuiz', () => {
   it('tells who loses extra time when the window wins', () => {
     const student = sampleStudent({ accommodations: [{ factor: 1.5, extraMinutes: 0, stretchWindow: false }] })
     const quiz = { content: sampleContent([questionRow('q1')]), rules: sampleRules({ atClosing: 'window' }) }
-    expect(run(quiz, [student]).find((each) => each.code === 'extra-cut')!.sentence).toMatch(/Petra Lund loses extra time/)
+    expect(run(quiz, [student]).find((each) => each.code === 'extra-cut')!.sentence).toMatch(
+      /Petra Lund loses extra time/,
+    )
   })
   it('what stops comes first', () => {
     const { found } = check([], { limit: null, windows: [{ ...sampleWindow, closes: null }] })
@@ -67,7 +98,10 @@ describe('checkQuiz', () => {
 })
 
 describe('remedies that a person has to choose', () => {
-  it.each([['no-questions', { goTo: 'finder' }, []], ['no-window', { goTo: 'windows' }, [questionRow('q1')]]] as const)('%s names the place', (code, remedy, rows) => {
+  it.each([
+    ['no-questions', { goTo: 'finder' }, []],
+    ['no-window', { goTo: 'windows' }, [questionRow('q1')]],
+  ] as const)('%s names the place', (code, remedy, rows) => {
     const { found } = check([...rows], { windows: [] })
     expect(found.find((each) => each.code === code)!.remedy).toMatchObject(remedy)
   })
@@ -76,7 +110,9 @@ describe('remedies that a person has to choose', () => {
 describe('stateOf', () => {
   const rules = sampleRules()
   it('follows from the windows and the last end', () => {
-    expect(['08:59', '09:00', '11:58', '12:30', '12:46'].map((time) => stateOf('published', rules, at('12:45'), at(time)))).toEqual(['scheduled', 'open', 'open', 'open', 'closed'])
+    expect(
+      ['08:59', '09:00', '11:58', '12:30', '12:46'].map((time) => stateOf('published', rules, at('12:45'), at(time))),
+    ).toEqual(['scheduled', 'open', 'open', 'open', 'closed'])
     expect(stateOf('published', rules, null, at('23:00'))).toBe('open')
     expect(stateOf('draft', rules, null, at('10:00'))).toBe('draft')
   })

@@ -19,7 +19,14 @@ const cases: Edit[] = [
   { do: 'setRow', row: 'p', values: { draw: 3, points: 2 } },
   { do: 'moveRow', row: 'p', section: 's1', after: null },
   { do: 'removeRows', rows: ['r-a', 'p'] },
-  { do: 'all', edits: [{ do: 'addSection', section: second, after: null }, { do: 'moveRow', row: 'r-a', section: 's2', after: 'r-z' }, { do: 'moveSection', section: 's1', after: null }] },
+  {
+    do: 'all',
+    edits: [
+      { do: 'addSection', section: second, after: null },
+      { do: 'moveRow', row: 'r-a', section: 's2', after: 'r-z' },
+      { do: 'moveSection', section: 's1', after: null },
+    ],
+  },
 ]
 
 describe('applyEdit', () => {
@@ -30,19 +37,23 @@ describe('applyEdit', () => {
     expect(applyEdit(quiz, inverse).quiz).toEqual(start)
   })
   it('any sequence of edits is taken back by its inverses', () => {
-    fc.assert(fc.property(fc.array(fc.constantFrom(...cases), { maxLength: 6 }), (edits) => {
-      let quiz = start
-      const undo: Edit[] = []
-      for (const edit of edits) {
-        try {
-          const step = applyEdit(quiz, edit)
-          quiz = step.quiz
-          undo.unshift(step.inverse)
-        } catch (error) { if (!(error instanceof EditError)) throw error }
-      }
-      for (const edit of undo) quiz = applyEdit(quiz, edit).quiz
-      expect(quiz).toEqual(start)
-    }))
+    fc.assert(
+      fc.property(fc.array(fc.constantFrom(...cases), { maxLength: 6 }), (edits) => {
+        let quiz = start
+        const undo: Edit[] = []
+        for (const edit of edits) {
+          try {
+            const step = applyEdit(quiz, edit)
+            quiz = step.quiz
+            undo.unshift(step.inverse)
+          } catch (error) {
+            if (!(error instanceof EditError)) throw error
+          }
+        }
+        for (const edit of undo) quiz = applyEdit(quiz, edit).quiz
+        expect(quiz).toEqual(start)
+      }),
+    )
   })
   it('puts rows at the end when the row to follow is gone', () => {
     const { quiz } = applyEdit(start, { do: 'addRows', section: 's1', after: 'gone', rows: [questionRow('x')] })

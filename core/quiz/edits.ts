@@ -7,45 +7,84 @@ const after = id.nullable()
 
 const settings = content.omit({ sections: true })
 export const settingNames = ['title', 'intro', 'shuffleOptions', 'pages', 'movement', 'wrongCost'] as const
-export const ruleNames = ['windows', 'announced', 'limit', 'grace', 'atDeadline', 'overrun', 'atClosing', 'late', 'attempts', 'grade', 'password', 'release'] as const
+export const ruleNames = [
+  'windows',
+  'announced',
+  'limit',
+  'grace',
+  'atDeadline',
+  'overrun',
+  'atClosing',
+  'late',
+  'attempts',
+  'grade',
+  'password',
+  'release',
+] as const
 
 /**
  * The operations by which a quiz changes. The page sends them, the server replays them on the newest revision, and
  * undo sends their inverse (architecture, Data). Ids of new things are made by whoever makes the edit.
  */
 export const edit = z.discriminatedUnion('do', [
-  z.strictObject({ do: z.literal('setContent'), values: settings.partial().refine((values) => Object.keys(values).length > 0, 'Nothing is set.') }),
-  z.strictObject({ do: z.literal('setRules'), values: rules.partial().refine((values) => Object.keys(values).length > 0, 'Nothing is set.') }),
+  z.strictObject({
+    do: z.literal('setContent'),
+    values: settings.partial().refine((values) => Object.keys(values).length > 0, 'Nothing is set.'),
+  }),
+  z.strictObject({
+    do: z.literal('setRules'),
+    values: rules.partial().refine((values) => Object.keys(values).length > 0, 'Nothing is set.'),
+  }),
   z.strictObject({ do: z.literal('addSection'), section, after }),
-  z.strictObject({ do: z.literal('setSection'), section: id, values: section.pick({ title: true, intro: true, order: true }).partial() }),
+  z.strictObject({
+    do: z.literal('setSection'),
+    section: id,
+    values: section.pick({ title: true, intro: true, order: true }).partial(),
+  }),
   z.strictObject({ do: z.literal('moveSection'), section: id, after }),
   z.strictObject({ do: z.literal('removeSection'), section: id }),
   z.strictObject({ do: z.literal('addRows'), section: id, after, rows: z.array(row).min(1).max(300) }),
-  z.strictObject({ do: z.literal('setRow'), row: id, values: z.record(z.enum(['points', 'fixed', 'title', 'questions', 'draw', 'order', 'html', 'question']), z.unknown()) }),
+  z.strictObject({
+    do: z.literal('setRow'),
+    row: id,
+    values: z.record(
+      z.enum(['points', 'fixed', 'title', 'questions', 'draw', 'order', 'html', 'question']),
+      z.unknown(),
+    ),
+  }),
   z.strictObject({ do: z.literal('moveRow'), row: id, section: id, after }),
   z.strictObject({ do: z.literal('removeRows'), rows: z.array(id).min(1).max(300) }),
   /** Several edits as one step, so that undoing takes all of them back. */
-  z.strictObject({ do: z.literal('all'), get edits() { return z.array(edit).min(1).max(100) } }),
+  z.strictObject({
+    do: z.literal('all'),
+    get edits() {
+      return z.array(edit).min(1).max(100)
+    },
+  }),
 ])
 export type Edit =
-  | { do: 'setContent', values: Partial<z.infer<typeof settings>> }
-  | { do: 'setRules', values: Partial<z.infer<typeof rules>> }
-  | { do: 'addSection', section: Section, after: string | null }
-  | { do: 'setSection', section: string, values: Partial<Pick<Section, 'title' | 'intro' | 'order'>> }
-  | { do: 'moveSection', section: string, after: string | null }
-  | { do: 'removeSection', section: string }
-  | { do: 'addRows', section: string, after: string | null, rows: Row[] }
-  | { do: 'setRow', row: string, values: Record<string, unknown> }
-  | { do: 'moveRow', row: string, section: string, after: string | null }
-  | { do: 'removeRows', rows: string[] }
-  | { do: 'all', edits: Edit[] }
+  | { do: 'setContent'; values: Partial<z.infer<typeof settings>> }
+  | { do: 'setRules'; values: Partial<z.infer<typeof rules>> }
+  | { do: 'addSection'; section: Section; after: string | null }
+  | { do: 'setSection'; section: string; values: Partial<Pick<Section, 'title' | 'intro' | 'order'>> }
+  | { do: 'moveSection'; section: string; after: string | null }
+  | { do: 'removeSection'; section: string }
+  | { do: 'addRows'; section: string; after: string | null; rows: Row[] }
+  | { do: 'setRow'; row: string; values: Record<string, unknown> }
+  | { do: 'moveRow'; row: string; section: string; after: string | null }
+  | { do: 'removeRows'; rows: string[] }
+  | { do: 'all'; edits: Edit[] }
 
 /** An edit that cannot be made on this quiz; the sentence is for people. */
 export class EditError extends Error {
   override name = 'EditError'
 }
 
-interface Place { section: Section, index: number, row: Row }
+interface Place {
+  section: Section
+  index: number
+  row: Row
+}
 
 function findRow(quiz: Quiz, rowId: string): Place {
   for (const section of quiz.content.sections) {
@@ -55,7 +94,7 @@ function findRow(quiz: Quiz, rowId: string): Place {
   throw new EditError('That row is no longer in the quiz.')
 }
 
-function findSection(quiz: Quiz, sectionId: string): { section: Section, index: number } {
+function findSection(quiz: Quiz, sectionId: string): { section: Section; index: number } {
   const index = quiz.content.sections.findIndex((section) => section.id === sectionId)
   if (index < 0) throw new EditError('That section is no longer in the quiz.')
   return { section: quiz.content.sections[index]!, index }
@@ -70,7 +109,10 @@ function insertAfter<T extends { id: string }>(list: readonly T[], members: read
 
 const withSections = (quiz: Quiz, sections: Section[]): Quiz => ({ ...quiz, content: { ...quiz.content, sections } })
 const withRows = (quiz: Quiz, sectionId: string, rows: Row[]): Quiz =>
-  withSections(quiz, quiz.content.sections.map((section) => (section.id === sectionId ? { ...section, rows } : section)))
+  withSections(
+    quiz,
+    quiz.content.sections.map((section) => (section.id === sectionId ? { ...section, rows } : section)),
+  )
 
 /** What stood under these names before. */
 function before<T extends object>(source: T, values: object): Partial<T> {
@@ -93,7 +135,11 @@ function removeRows(quiz: Quiz, edit: Extract<Edit, { do: 'removeRows' }>): Appl
   for (const rowId of edit.rows) {
     const { section, index, row } = findRow(result, rowId)
     undo.unshift({ do: 'addRows', section: section.id, after: section.rows[index - 1]?.id ?? null, rows: [row] })
-    result = withRows(result, section.id, section.rows.filter((each) => each.id !== rowId))
+    result = withRows(
+      result,
+      section.id,
+      section.rows.filter((each) => each.id !== rowId),
+    )
   }
   return { quiz: result, inverse: undo.length === 1 ? undo[0]! : { do: 'all', edits: undo } }
 }
@@ -101,7 +147,11 @@ function removeRows(quiz: Quiz, edit: Extract<Edit, { do: 'removeRows' }>): Appl
 function moveRow(quiz: Quiz, edit: Extract<Edit, { do: 'moveRow' }>): Applied {
   const { section, index, row } = findRow(quiz, edit.row)
   const target = findSection(quiz, edit.section).section
-  const taken = withRows(quiz, section.id, section.rows.filter((each) => each.id !== edit.row))
+  const taken = withRows(
+    quiz,
+    section.id,
+    section.rows.filter((each) => each.id !== edit.row),
+  )
   const rows = findSection(taken, target.id).section.rows
   return {
     quiz: withRows(taken, target.id, insertAfter(rows, [row], edit.after)),
@@ -114,26 +164,46 @@ function setRow(quiz: Quiz, edit: Extract<Edit, { do: 'setRow' }>): Applied {
   const changed = row.safeParse({ ...place.row, ...edit.values })
   if (!changed.success) throw new EditError(changed.error.issues[0]?.message ?? 'This row cannot be changed so.')
   return {
-    quiz: withRows(quiz, place.section.id, place.section.rows.map((each) => (each.id === edit.row ? changed.data : each))),
+    quiz: withRows(
+      quiz,
+      place.section.id,
+      place.section.rows.map((each) => (each.id === edit.row ? changed.data : each)),
+    ),
     inverse: { do: 'setRow', row: edit.row, values: before(place.row, edit.values) },
   }
 }
 
-export interface Applied { quiz: Quiz, inverse: Edit }
+export interface Applied {
+  quiz: Quiz
+  inverse: Edit
+}
 
 function apply(quiz: Quiz, edit: Edit): Applied {
   switch (edit.do) {
     case 'setContent':
-      return { quiz: { ...quiz, content: { ...quiz.content, ...edit.values } }, inverse: { do: 'setContent', values: before(quiz.content, edit.values) } }
+      return {
+        quiz: { ...quiz, content: { ...quiz.content, ...edit.values } },
+        inverse: { do: 'setContent', values: before(quiz.content, edit.values) },
+      }
     case 'setRules':
-      return { quiz: { ...quiz, rules: { ...quiz.rules, ...edit.values } }, inverse: { do: 'setRules', values: before(quiz.rules, edit.values) } }
+      return {
+        quiz: { ...quiz, rules: { ...quiz.rules, ...edit.values } },
+        inverse: { do: 'setRules', values: before(quiz.rules, edit.values) },
+      }
     case 'addSection':
-      if (quiz.content.sections.some((section) => section.id === edit.section.id)) throw new EditError('A section with this id is in the quiz already.')
-      return { quiz: withSections(quiz, insertAfter(quiz.content.sections, [edit.section], edit.after)), inverse: { do: 'removeSection', section: edit.section.id } }
+      if (quiz.content.sections.some((section) => section.id === edit.section.id))
+        throw new EditError('A section with this id is in the quiz already.')
+      return {
+        quiz: withSections(quiz, insertAfter(quiz.content.sections, [edit.section], edit.after)),
+        inverse: { do: 'removeSection', section: edit.section.id },
+      }
     case 'setSection': {
       const { section } = findSection(quiz, edit.section)
       return {
-        quiz: withSections(quiz, quiz.content.sections.map((each) => (each === section ? { ...section, ...edit.values } : each))),
+        quiz: withSections(
+          quiz,
+          quiz.content.sections.map((each) => (each === section ? { ...section, ...edit.values } : each)),
+        ),
         inverse: { do: 'setSection', section: edit.section, values: before(section, edit.values) },
       }
     }
@@ -149,14 +219,21 @@ function apply(quiz: Quiz, edit: Edit): Applied {
       const { section, index } = findSection(quiz, edit.section)
       if (quiz.content.sections.length === 1) throw new EditError('A quiz keeps at least one section.')
       return {
-        quiz: withSections(quiz, quiz.content.sections.filter((each) => each !== section)),
+        quiz: withSections(
+          quiz,
+          quiz.content.sections.filter((each) => each !== section),
+        ),
         inverse: { do: 'addSection', section, after: quiz.content.sections[index - 1]?.id ?? null },
       }
     }
-    case 'addRows': return addRows(quiz, edit)
-    case 'setRow': return setRow(quiz, edit)
-    case 'moveRow': return moveRow(quiz, edit)
-    case 'removeRows': return removeRows(quiz, edit)
+    case 'addRows':
+      return addRows(quiz, edit)
+    case 'setRow':
+      return setRow(quiz, edit)
+    case 'moveRow':
+      return moveRow(quiz, edit)
+    case 'removeRows':
+      return removeRows(quiz, edit)
     case 'all': {
       const undo: Edit[] = []
       let result = quiz
@@ -184,17 +261,28 @@ export function applyEdit(quiz: Quiz, edit: Edit): Applied {
 /** Names of the things an edit writes to. Two edits conflict when they write to the same thing (architecture, Data). */
 export function touches(edit: Edit): string[] {
   switch (edit.do) {
-    case 'setContent': return Object.keys(edit.values).map((name) => `content:${name}`)
-    case 'setRules': return Object.keys(edit.values).map((name) => `rules:${name}`)
-    case 'addSection': return [`section:${edit.section.id}`]
-    case 'setSection': return Object.keys(edit.values).map((name) => `section:${edit.section}:${name}`)
-    case 'moveSection': return [`section:${edit.section}:place`]
-    case 'removeSection': return [`section:${edit.section}`]
-    case 'addRows': return edit.rows.map((each) => `row:${each.id}`)
-    case 'setRow': return Object.keys(edit.values).map((name) => `row:${edit.row}:${name}`)
-    case 'moveRow': return [`row:${edit.row}:place`]
-    case 'removeRows': return edit.rows.map((each) => `row:${each}`)
-    case 'all': return edit.edits.flatMap(touches)
+    case 'setContent':
+      return Object.keys(edit.values).map((name) => `content:${name}`)
+    case 'setRules':
+      return Object.keys(edit.values).map((name) => `rules:${name}`)
+    case 'addSection':
+      return [`section:${edit.section.id}`]
+    case 'setSection':
+      return Object.keys(edit.values).map((name) => `section:${edit.section}:${name}`)
+    case 'moveSection':
+      return [`section:${edit.section}:place`]
+    case 'removeSection':
+      return [`section:${edit.section}`]
+    case 'addRows':
+      return edit.rows.map((each) => `row:${each.id}`)
+    case 'setRow':
+      return Object.keys(edit.values).map((name) => `row:${edit.row}:${name}`)
+    case 'moveRow':
+      return [`row:${edit.row}:place`]
+    case 'removeRows':
+      return edit.rows.map((each) => `row:${each}`)
+    case 'all':
+      return edit.edits.flatMap(touches)
   }
 }
 

@@ -10,7 +10,8 @@ const title = z.string().trim().min(1, 'Give it a title.').max(160, 'A title has
 export const row = z.discriminatedUnion('type', [
   z.strictObject({ type: z.literal('question'), id, question: id, points, fixed: z.boolean().default(false) }),
   z.strictObject({
-    type: z.literal('pool'), id,
+    type: z.literal('pool'),
+    id,
     title: z.string().trim().max(160).default(''),
     questions: z.array(id).min(1, 'A pool holds at least one question.').max(2000),
     draw: z.int().min(1, 'A pool draws at least one question.').max(200),
@@ -19,7 +20,9 @@ export const row = z.discriminatedUnion('type', [
   }),
   // The questions of one stimulus stay together: all of them, or as many as are drawn.
   z.strictObject({
-    type: z.literal('stimulus'), id, stimulus: id,
+    type: z.literal('stimulus'),
+    id,
+    stimulus: id,
     questions: z.array(id).min(1, 'A stimulus group holds at least one question.').max(200),
     draw: z.int().min(1, 'A stimulus group gives at least one question.').max(200),
     order: z.enum(['kept', 'shuffled']).default('kept'),
@@ -43,7 +46,8 @@ export const pages = z.discriminatedUnion('by', [
 export type Pages = z.infer<typeof pages>
 
 export const section = z.strictObject({
-  id, title,
+  id,
+  title,
   intro: html.default(''),
   order: z.enum(['kept', 'shuffled']),
   rows: z.array(row).max(300, 'A section has at most 300 rows.'),
@@ -80,7 +84,11 @@ export const window = z.strictObject({
 })
 export type Window = z.infer<typeof window>
 
-const minutes = z.number().min(0).max(60 * 24 * 366).multipleOf(0.5)
+const minutes = z
+  .number()
+  .min(0)
+  .max(60 * 24 * 366)
+  .multipleOf(0.5)
 
 export const gradeMethods = ['highest', 'latest', 'first', 'average', 'lowest'] as const
 
@@ -108,7 +116,9 @@ export const rules = z.strictObject({
   grade: z.strictObject({
     method: z.enum(gradeMethods),
     decimals: z.int().min(0).max(3),
-    pass: z.strictObject({ by: z.enum(['percent', 'points']), value: z.number().min(0).max(100_000).multipleOf(0.001) }).nullable(),
+    pass: z
+      .strictObject({ by: z.enum(['percent', 'points']), value: z.number().min(0).max(100_000).multipleOf(0.001) })
+      .nullable(),
   }),
   password: z.string().trim().min(1, 'A password has at least one character.').max(80).nullable(),
   release: releaseRules,
@@ -120,7 +130,9 @@ export type Quiz = z.infer<typeof quiz>
 
 /** The frozen content of a quiz that students sit (semantics §3). Question texts are as shown: cleaned, maths rendered. */
 export const edition = z.strictObject({
-  id, number: z.int(), content,
+  id,
+  number: z.int(),
+  content,
   /** Hexadecimal; seeds every paper. Never leaves the server. */
   secret: z.string().regex(/^[0-9a-f]{64}$/),
   questions: z.record(id, z.strictObject({ version: z.int(), question })),
@@ -140,4 +152,9 @@ export type Accommodation = z.infer<typeof accommodation>
 export const noAccommodation: Accommodation = { factor: 1, extraMinutes: 0, stretchWindow: false }
 
 /** A student as the schedule needs one. */
-export interface Student { id: string, name: string, classes: string[], accommodations: Accommodation[] }
+export interface Student {
+  id: string
+  name: string
+  classes: string[]
+  accommodations: Accommodation[]
+}

@@ -9,7 +9,11 @@ export type QuizState = 'draft' | 'scheduled' | 'open' | 'closed' | 'withdrawn' 
  * The state of a quiz at an instant.
  * @param lastEnd the latest end over everybody assigned (with extra time), or null for none
  */
-export function stateOf(stored: StoredState, rules: Pick<Rules, 'windows'>, lastEnd: Instant | null, now: Instant,
+export function stateOf(
+  stored: StoredState,
+  rules: Pick<Rules, 'windows'>,
+  lastEnd: Instant | null,
+  now: Instant,
 ): QuizState {
   if (stored !== 'published') return stored
   const opens = rules.windows.map((window) => window.opens).sort()[0]
@@ -32,5 +36,10 @@ export function mayBecome(from: StoredState, to: StoredState): boolean {
 }
 
 export const stateLabels: Record<QuizState, string> = {
-  draft: 'Draft', scheduled: 'Scheduled', open: 'Open', closed: 'Closed', withdrawn: 'Withdrawn', filed: 'Filed',
+  draft: 'Draft',
+  scheduled: 'Scheduled',
+  open: 'Open',
+  closed: 'Closed',
+  withdrawn: 'Withdrawn',
+  filed: 'Filed',
 }

@@ -8,11 +8,23 @@ import { defaultRules } from './blank'
 import { allRows, drawRows, fixedOf, fixedQuestions, questionsUsed, rowPoints, rowSize } from './walk'
 
 const bank = names('q', 12)
-const content = sampleContent([questionRow('q1', { points: 0.1 }), poolRow('p', bank.slice(1, 5), 3, { points: 0.1 }), groupRow('all', ['q6', 'q7'], { points: 2 }), groupRow('some', ['q8', 'q9', 'q10'], { draw: 2 }), { type: 'text', id: 't', html: '<p>Words</p>' }])
+const content = sampleContent([
+  questionRow('q1', { points: 0.1 }),
+  poolRow('p', bank.slice(1, 5), 3, { points: 0.1 }),
+  groupRow('all', ['q6', 'q7'], { points: 2 }),
+  groupRow('some', ['q8', 'q9', 'q10'], { draw: 2 }),
+  { type: 'text', id: 't', html: '<p>Words</p>' },
+])
 
 describe('rows', () => {
   it('tell what they give and what they are worth', () => {
-    expect(allRows(content).map((row) => [row.id, rowSize(row), rowPoints(row)])).toEqual([['r-q1', 1, 0.1], ['p', 3, 0.3], ['all', 2, 4], ['some', 2, 2], ['t', 0, 0]])
+    expect(allRows(content).map((row) => [row.id, rowSize(row), rowPoints(row)])).toEqual([
+      ['r-q1', 1, 0.1],
+      ['p', 3, 0.3],
+      ['all', 2, 4],
+      ['some', 2, 2],
+      ['t', 0, 0],
+    ])
   })
   it('a group that gives all its questions is fixed; one that gives some draws', () => {
     expect(fixedQuestions(content)).toEqual(['q1', 'q6', 'q7'])
@@ -41,12 +53,29 @@ describe('edits of a stimulus group', () => {
     const { quiz: after, inverse } = applyEdit(quiz, edit)
     expect(applyEdit(after, inverse).quiz).toEqual(quiz)
   })
-  it.each([[{ questions: [] }, /at least one question/], [{ draw: 0 }, /at least one/], [{ order: 'by size' }, /./], [{ title: 'A name' }, /./]])('%j is refused', (values, sentence) => expect(() => row({ do: 'setRow', row: 'some', values })).toThrow(sentence))
+  it.each([
+    [{ questions: [] }, /at least one question/],
+    [{ draw: 0 }, /at least one/],
+    [{ order: 'by size' }, /./],
+    [{ title: 'A name' }, /./],
+  ])('%j is refused', (values, sentence) => expect(() => row({ do: 'setRow', row: 'some', values })).toThrow(sentence))
   it('papers of any group hold as many as it gives, never one twice', () => {
-    fc.assert(fc.property(fc.integer({ min: 1, max: 4 }), fc.integer({ min: 0, max: 4 }), fc.string({ minLength: 1, maxLength: 5 }), (draw, fixed, student) => {
-      const rows = [...bank.slice(8, 8 + fixed).map((id) => questionRow(id)), groupRow('g', bank.slice(0, 4), { draw })]
-      const items = compilePaper(sampleEdition(sampleContent(rows)), student, 1, []).items.map((item) => item.question)
-      expect([items.length, new Set(items).size]).toEqual([fixed + draw, fixed + draw])
-    }))
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 1, max: 4 }),
+        fc.integer({ min: 0, max: 4 }),
+        fc.string({ minLength: 1, maxLength: 5 }),
+        (draw, fixed, student) => {
+          const rows = [
+            ...bank.slice(8, 8 + fixed).map((id) => questionRow(id)),
+            groupRow('g', bank.slice(0, 4), { draw }),
+          ]
+          const items = compilePaper(sampleEdition(sampleContent(rows)), student, 1, []).items.map(
+            (item) => item.question,
+          )
+          expect([items.length, new Set(items).size]).toEqual([fixed + draw, fixed + draw])
+        },
+      ),
+    )
   })
 })

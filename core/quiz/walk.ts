@@ -9,7 +9,9 @@ const givesAll = (row: DrawRow): boolean => row.type === 'stimulus' && row.draw 
 
 /** Rows of which each paper gets some questions: pools, and stimulus groups that give fewer than they hold. */
 export function drawRows(content: Content): DrawRow[] {
-  return allRows(content).filter((row) => row.type === 'pool' || row.type === 'stimulus').filter((row) => !givesAll(row))
+  return allRows(content)
+    .filter((row) => row.type === 'pool' || row.type === 'stimulus')
+    .filter((row) => !givesAll(row))
 }
 
 /** Questions that a row puts on every paper. */
@@ -34,7 +36,13 @@ export function questionsUsed(content: Content): string[] {
 
 /** Questions on each paper that a row gives. */
 export function rowSize(row: Row): number {
-  return row.type === 'question' ? 1 : row.type === 'pool' ? row.draw : row.type === 'stimulus' ? Math.min(row.draw, row.questions.length) : 0
+  return row.type === 'question'
+    ? 1
+    : row.type === 'pool'
+      ? row.draw
+      : row.type === 'stimulus'
+        ? Math.min(row.draw, row.questions.length)
+        : 0
 }
 
 /** Points on each paper that a row gives, in hundredths kept exact by the schema. */

@@ -48,9 +48,12 @@ export function instantOf(moment: Moment, context: ReleaseContext): Instant | nu
     everyoneDone: context.everyoneEnd,
   }
   switch (moment.at) {
-    case 'never': return null
-    case 'instant': return moment.instant
-    case 'teacher': return context.releasedAt
+    case 'never':
+      return null
+    case 'instant':
+      return moment.instant
+    case 'teacher':
+      return context.releasedAt
     default: {
       const base = bases[moment.at]
       return base === null ? null : plus(base, moment.offset * minute)
@@ -64,19 +67,22 @@ export function instantOf(moment: Moment, context: ReleaseContext): Instant | nu
  */
 export function visibleFacets(rules: ReleaseRules, context: ReleaseContext, now: Instant): Visible {
   const changes: Instant[] = []
-  const facets = Object.fromEntries(facetNames.map((name): [FacetName, FacetSight] => {
-    const rule = rules[name]
-    const from = instantOf(rule.from, context)
-    const allowed = context.handedInAt !== null
-      && !(rule.ifPassed && context.passed !== true)
-      && !(rule.once && context.viewed.includes(name))
-    if (allowed) {
-      if (from !== null && from > now) changes.push(from)
-      if (rule.until !== null && rule.until > now) changes.push(rule.until)
-    }
-    const shown = allowed && from !== null && from <= now && (rule.until === null || now < rule.until)
-    return [name, { shown, from, moment: rule.from.at, ifPassed: rule.ifPassed }]
-  })) as Record<FacetName, FacetSight>
+  const facets = Object.fromEntries(
+    facetNames.map((name): [FacetName, FacetSight] => {
+      const rule = rules[name]
+      const from = instantOf(rule.from, context)
+      const allowed =
+        context.handedInAt !== null &&
+        !(rule.ifPassed && context.passed !== true) &&
+        !(rule.once && context.viewed.includes(name))
+      if (allowed) {
+        if (from !== null && from > now) changes.push(from)
+        if (rule.until !== null && rule.until > now) changes.push(rule.until)
+      }
+      const shown = allowed && from !== null && from <= now && (rule.until === null || now < rule.until)
+      return [name, { shown, from, moment: rule.from.at, ifPassed: rule.ifPassed }]
+    }),
+  ) as Record<FacetName, FacetSight>
   return { facets, changesAt: changes.sort()[0] ?? null }
 }
 

@@ -21,7 +21,12 @@ export interface Leak {
 const telling: FacetName[] = ['key', 'comments', 'marks']
 
 /** The earliest instant at which a student can see a facet: an attempt of no length, begun as the first window opens. */
-function earliestSight(rules: Rules, facet: FacetName, viewer: Assigned, everyone: readonly Assigned[]): Instant | null {
+function earliestSight(
+  rules: Rules,
+  facet: FacetName,
+  viewer: Assigned,
+  everyone: readonly Assigned[],
+): Instant | null {
   const window = viewer.schedule.windows[0]
   if (!window) return null
   const opens = window.opens
@@ -30,7 +35,8 @@ function earliestSight(rules: Rules, facet: FacetName, viewer: Assigned, everyon
     handedInAt: opens,
     markedAt: opens,
     attemptsUsedAt: count === null ? null : plus(opens, (count - 1) * wait * minute),
-    passed: true, due: window.due,
+    passed: true,
+    due: window.due,
     classEnd: classEnd(everyone, viewer.classes),
     everyoneEnd: greatestEnd(everyone),
     // A release by hand is the teacher's own choice of a moment: it is not foreseen.
@@ -55,10 +61,18 @@ export function leaks(rules: Rules, everyone: readonly Assigned[]): Leak[] {
     }
     for (const [at, viewers] of bySight) found.push(...leaksAt(rules, facet, at, viewers, everyone))
   }
-  return found.sort((a, b) => (a.at < b.at ? -1 : a.at > b.at ? 1 : telling.indexOf(a.facet) - telling.indexOf(b.facet)))
+  return found.sort((a, b) =>
+    a.at < b.at ? -1 : a.at > b.at ? 1 : telling.indexOf(a.facet) - telling.indexOf(b.facet),
+  )
 }
 
-function leaksAt(rules: Rules, facet: FacetName, at: Instant, viewers: Assigned[], everyone: readonly Assigned[]): Leak[] {
+function leaksAt(
+  rules: Rules,
+  facet: FacetName,
+  at: Instant,
+  viewers: Assigned[],
+  everyone: readonly Assigned[],
+): Leak[] {
   const ids = new Set(viewers.map(({ schedule }) => schedule.student))
   const open = everyone.filter(({ schedule }) => schedule.windows.length && !isPast(latestEnd(schedule), at))
   // One viewer alone cannot tell themself; another who sees it as early still can be told by the first.
@@ -66,5 +80,14 @@ function leaksAt(rules: Rules, facet: FacetName, at: Instant, viewers: Assigned[
   const again = rules.attempts.count !== 1
   const own = again && open.some(({ schedule }) => ids.has(schedule.student))
   if (!sitters.length && !own) return []
-  return [{ facet, viewers: [...ids], at, sitters: sitters.map(({ schedule }) => schedule.student), until: greatestEnd(sitters.length ? sitters : open), own }]
+  return [
+    {
+      facet,
+      viewers: [...ids],
+      at,
+      sitters: sitters.map(({ schedule }) => schedule.student),
+      until: greatestEnd(sitters.length ? sitters : open),
+      own,
+    },
+  ]
 }

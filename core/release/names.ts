@@ -1,3 +1,13 @@
 /** The things a student may see after an attempt, in the order in which they are told (semantics §7). */
-export const facetNames = ['score', 'grade', 'questions', 'answers', 'marks', 'key', 'comments', 'class', 'certificate'] as const
+export const facetNames = [
+  'score',
+  'grade',
+  'questions',
+  'answers',
+  'marks',
+  'key',
+  'comments',
+  'class',
+  'certificate',
+] as const
 export type FacetName = (typeof facetNames)[number]

@@ -4,7 +4,11 @@ import { facetNames, type FacetName } from './names'
 
 export { facetNames, type FacetName } from './names'
 
-const offset = z.int().min(0).max(60 * 24 * 366).default(0)
+const offset = z
+  .int()
+  .min(0)
+  .max(60 * 24 * 366)
+  .default(0)
 
 /** The instant from which a facet is shown. Offsets are minutes after it. */
 export const moment = z.discriminatedUnion('at', [
@@ -29,7 +33,9 @@ export const facetRule = z.strictObject({
 })
 export type FacetRule = z.infer<typeof facetRule>
 
-export const releaseRules = z.strictObject(Object.fromEntries(facetNames.map((name) => [name, facetRule])) as Record<FacetName, typeof facetRule>)
+export const releaseRules = z.strictObject(
+  Object.fromEntries(facetNames.map((name) => [name, facetRule])) as Record<FacetName, typeof facetRule>,
+)
 export type ReleaseRules = z.infer<typeof releaseRules>
 
 export const momentLabels: Record<MomentName, string> = {

@@ -9,99 +9,186 @@ import { scheduleFor } from './schedule'
 import { toldToStudents } from './told'
 import { dayScale } from './day-scale'
 
-const schedule = (over: Partial<Rules> = {}, student = sampleStudent()) => scheduleFor(sampleRules({ limit: 60, ...over }), student)
+const schedule = (over: Partial<Rules> = {}, student = sampleStudent()) =>
+  scheduleFor(sampleRules({ limit: 60, ...over }), student)
 const started = (time: string) => ({ startedAt: at(time), window: 'w1' })
 
 describe('deadline and hard stop', () => {
   it('hand in what is there: grace only lets arrive what was written before', () => {
-    expect(limitsFor(schedule({ grace: 2 }), started('09:30'))).toEqual({ deadline: at('10:30'), onTimeUntil: at('10:32'), hardStop: at('10:32') })
+    expect(limitsFor(schedule({ grace: 2 }), started('09:30'))).toEqual({
+      deadline: at('10:30'),
+      onTimeUntil: at('10:32'),
+      hardStop: at('10:32'),
+    })
   })
   it('let them finish: until the greatest overrun, or the window’s end', () => {
     expect(limitsFor(schedule({ atDeadline: 'finish', overrun: 30 }), started('09:30')).hardStop).toBe(at('11:00'))
     expect(limitsFor(schedule({ atDeadline: 'finish', overrun: null }), started('09:30')).hardStop).toBe(at('11:59'))
     // A clock that runs past the window still has its grace.
-    expect(limitsFor(schedule({ atDeadline: 'finish', overrun: null, grace: 1 }), started('11:30')).hardStop).toBe(at('12:31'))
+    expect(limitsFor(schedule({ atDeadline: 'finish', overrun: null, grace: 1 }), started('11:30')).hardStop).toBe(
+      at('12:31'),
+    )
   })
   it('no limit: the window’s end; neither: never', () => {
     expect(limitsFor(schedule({ limit: null }), started('09:30')).deadline).toBe(at('11:59'))
-    expect(limitsFor(schedule({ limit: null, windows: [{ ...sampleWindow, closes: null }] }), started('09:30'))).toEqual({ deadline: null, onTimeUntil: null, hardStop: null })
+    expect(
+      limitsFor(schedule({ limit: null, windows: [{ ...sampleWindow, closes: null }] }), started('09:30')),
+    ).toEqual({ deadline: null, onTimeUntil: null, hardStop: null })
   })
   it('“late not possible” caps the deadline at the due time', () => {
     const windows = [{ ...sampleWindow, due: at('10:00') }]
-    expect(limitsFor(schedule({ windows, late: { accepted: false, costPerDay: 0 } }), started('09:30')).deadline).toBe(at('10:00'))
+    expect(limitsFor(schedule({ windows, late: { accepted: false, costPerDay: 0 } }), started('09:30')).deadline).toBe(
+      at('10:00'),
+    )
     expect(limitsFor(schedule({ windows }), started('09:30')).deadline).toBe(at('10:30'))
   })
   it('breaks count only when the clock wins', () => {
     expect(limitsFor(schedule(), { ...started('09:30'), breaks: 5 * minute }).deadline).toBe(at('10:35'))
-    expect(limitsFor(schedule({ atClosing: 'window' }), { ...started('09:30'), breaks: 5 * minute }).deadline).toBe(at('10:30'))
+    expect(limitsFor(schedule({ atClosing: 'window' }), { ...started('09:30'), breaks: 5 * minute }).deadline).toBe(
+      at('10:30'),
+    )
   })
   it('phases follow one another', () => {
-    const phase = (time: string) => clockFor(schedule({ grace: 1, atDeadline: 'finish', overrun: 10 }), started('09:30'), at(time)).phase
-    expect(['09:31', '10:30', '10:31', '10:35', '10:40', '10:41'].map(phase)).toEqual(['running', 'running', 'grace', 'overrun', 'overrun', 'ended'])
+    const phase = (time: string) =>
+      clockFor(schedule({ grace: 1, atDeadline: 'finish', overrun: 10 }), started('09:30'), at(time)).phase
+    expect(['09:31', '10:30', '10:31', '10:35', '10:40', '10:41'].map(phase)).toEqual([
+      'running',
+      'running',
+      'grace',
+      'overrun',
+      'overrun',
+      'ended',
+    ])
   })
   it('a deadline never exceeds what the rules allow, and nothing shortens it', () => {
-    const rulesOf = fc.record({ limit: fc.option(fc.integer({ min: 1, max: 300 })), grace: fc.integer({ min: 0, max: 60 }), atClosing: fc.constantFrom('clock' as const, 'window' as const), atDeadline: fc.constantFrom('handIn' as const, 'finish' as const, 'unsent' as const), accepted: fc.boolean() })
-    fc.assert(fc.property(rulesOf, rulesOf, fc.integer({ min: 0, max: 178 }), fc.double({ min: 1, max: 3, noNaN: true }), fc.nat(60), (first, second, minutes, factor, extraMinutes) => {
-      const student = sampleStudent({ accommodations: [{ factor: Math.round(factor * 100) / 100, extraMinutes, stretchWindow: false }] })
-      const startedAt = plus(at('09:00'), minutes * minute)
-      const limits = [first, second].map(({ accepted, ...rules }) => {
-        const mine = schedule({ ...rules, late: { accepted, costPerDay: 0 }, windows: [{ ...sampleWindow, due: at('11:00') }] }, student)
-        const result = limitsFor(mine, { startedAt, window: 'w1' })
-        const most = rules.limit === null ? ms(at('11:59')) : ms(startedAt) + mine.limit! * minute
-        expect(ms(result.deadline!)).toBeLessThanOrEqual(Math.max(most, 0))
-        if (rules.atClosing === 'window') expect(result.deadline! <= at('11:59')).toBe(true)
-        if (!accepted) expect(result.deadline! <= at('11:00')).toBe(true)
-        expect(result.deadline! <= result.onTimeUntil! && result.onTimeUntil! <= result.hardStop!).toBe(true)
-        return result
-      })
-      const kept = neverShorter(limits[0]!, limits[1]!)
-      expect(kept.hardStop! >= limits[0]!.hardStop!).toBe(true)
-    }))
+    const rulesOf = fc.record({
+      limit: fc.option(fc.integer({ min: 1, max: 300 })),
+      grace: fc.integer({ min: 0, max: 60 }),
+      atClosing: fc.constantFrom('clock' as const, 'window' as const),
+      atDeadline: fc.constantFrom('handIn' as const, 'finish' as const, 'unsent' as const),
+      accepted: fc.boolean(),
+    })
+    fc.assert(
+      fc.property(
+        rulesOf,
+        rulesOf,
+        fc.integer({ min: 0, max: 178 }),
+        fc.double({ min: 1, max: 3, noNaN: true }),
+        fc.nat(60),
+        (first, second, minutes, factor, extraMinutes) => {
+          const student = sampleStudent({
+            accommodations: [{ factor: Math.round(factor * 100) / 100, extraMinutes, stretchWindow: false }],
+          })
+          const startedAt = plus(at('09:00'), minutes * minute)
+          const limits = [first, second].map(({ accepted, ...rules }) => {
+            const mine = schedule(
+              { ...rules, late: { accepted, costPerDay: 0 }, windows: [{ ...sampleWindow, due: at('11:00') }] },
+              student,
+            )
+            const result = limitsFor(mine, { startedAt, window: 'w1' })
+            const most = rules.limit === null ? ms(at('11:59')) : ms(startedAt) + mine.limit! * minute
+            expect(ms(result.deadline!)).toBeLessThanOrEqual(Math.max(most, 0))
+            if (rules.atClosing === 'window') expect(result.deadline! <= at('11:59')).toBe(true)
+            if (!accepted) expect(result.deadline! <= at('11:00')).toBe(true)
+            expect(result.deadline! <= result.onTimeUntil! && result.onTimeUntil! <= result.hardStop!).toBe(true)
+            return result
+          })
+          const kept = neverShorter(limits[0]!, limits[1]!)
+          expect(kept.hardStop! >= limits[0]!.hardStop!).toBe(true)
+        },
+      ),
+    )
   })
 })
 
 describe('the latest end', () => {
   it('is the hard stop of a start at the last instant', () => {
     expect(latestEnd(schedule({ grace: 1 }))).toBe(at('13:00'))
-    expect(latestEnd(schedule({ grace: 1, windows: [{ ...sampleWindow, latestStart: at('10:00') }] }))).toBe(at('11:01'))
+    expect(latestEnd(schedule({ grace: 1, windows: [{ ...sampleWindow, latestStart: at('10:00') }] }))).toBe(
+      at('11:01'),
+    )
     expect(latestEnd(schedule({ windows: [{ ...sampleWindow, closes: null }] }))).toBeNull()
     expect(latestEnd(schedule({ windows: [] }))).toBe('')
   })
 })
 
 describe('maySit', () => {
-  const attempt = (over: Partial<AttemptFact> = {}): AttemptFact => ({ number: 1, state: 'handed', handedInAt: at('09:40'), marked: true, passed: false, ...over })
-  const ask = (time: string, attempts: AttemptFact[], rules: Partial<Rules['attempts']> = {}, windows = [sampleWindow]) =>
-    maySit('open', schedule({ windows, attempts: { count: 2, wait: 30, draw: 'fresh', untilPassed: false, cost: 0, ...rules } }), attempts, at(time), 'UTC')
+  const attempt = (over: Partial<AttemptFact> = {}): AttemptFact => ({
+    number: 1,
+    state: 'handed',
+    handedInAt: at('09:40'),
+    marked: true,
+    passed: false,
+    ...over,
+  })
+  const ask = (
+    time: string,
+    attempts: AttemptFact[],
+    rules: Partial<Rules['attempts']> = {},
+    windows = [sampleWindow],
+  ) =>
+    maySit(
+      'open',
+      schedule({ windows, attempts: { count: 2, wait: 30, draw: 'fresh', untilPassed: false, cost: 0, ...rules } }),
+      attempts,
+      at(time),
+      'UTC',
+    )
   it('decides in one place, with a sentence', () => {
     expect(ask('08:00', [])).toMatchObject({ may: false, from: at('09:00'), sentence: 'It opens Tue 14 May, 09:00.' })
     expect(ask('09:00', [])).toMatchObject({ may: true, window: 'w1', attempt: 1 })
     expect(ask('11:59', [])).toMatchObject({ may: false, sentence: 'It closed Tue 14 May, 11:59.' })
     expect(ask('10:00', [attempt()])).toMatchObject({ may: false, from: at('10:10') })
     expect(ask('10:10', [attempt()])).toMatchObject({ may: true, attempt: 2 })
-    expect(ask('10:30', [attempt(), attempt({ number: 2 })])).toMatchObject({ may: false, sentence: 'You have used all 2 attempts.' })
+    expect(ask('10:30', [attempt(), attempt({ number: 2 })])).toMatchObject({
+      may: false,
+      sentence: 'You have used all 2 attempts.',
+    })
     expect(ask('10:30', [attempt({ state: 'sitting', handedInAt: null })])).toMatchObject({ may: false, sitting: 1 })
   })
   it('until passed: nothing after passing, and nothing new while a mark is missing', () => {
     expect(ask('11:00', [attempt({ passed: true })], { untilPassed: true }).sentence).toMatch(/You have passed/)
-    expect(ask('11:00', [attempt({ passed: null, marked: false })], { untilPassed: true }).sentence).toMatch(/still being marked/)
+    expect(ask('11:00', [attempt({ passed: null, marked: false })], { untilPassed: true }).sentence).toMatch(
+      /still being marked/,
+    )
   })
   it('a draft or withdrawn quiz is not open to anybody', () => {
-    for (const state of ['draft', 'withdrawn', 'filed'] as const) expect(maySit(state, schedule(), [], at('10:00'), 'UTC')).toMatchObject({ may: false, sentence: 'This quiz is not open.' })
+    for (const state of ['draft', 'withdrawn', 'filed'] as const)
+      expect(maySit(state, schedule(), [], at('10:00'), 'UTC')).toMatchObject({
+        may: false,
+        sentence: 'This quiz is not open.',
+      })
   })
 })
 
 describe('what students are told', () => {
   it('is written from the rules', () => {
-    const told = toldToStudents(sampleRules({ limit: 45, atDeadline: 'unsent', attempts: { count: 3, wait: 0, draw: 'fresh', untilPassed: false, cost: 0 } }), { movement: 'forward', wrongCost: { by: 'formula' } }, 45).join(' ')
-    for (const words of ['You have 45 minutes.', 'counts as zero', 'forward only', 'costs points', 'up to 3 attempts']) expect(told).toContain(words)
+    const told = toldToStudents(
+      sampleRules({
+        limit: 45,
+        atDeadline: 'unsent',
+        attempts: { count: 3, wait: 0, draw: 'fresh', untilPassed: false, cost: 0 },
+      }),
+      { movement: 'forward', wrongCost: { by: 'formula' } },
+      45,
+    ).join(' ')
+    for (const words of ['You have 45 minutes.', 'counts as zero', 'forward only', 'costs points', 'up to 3 attempts'])
+      expect(told).toContain(words)
   })
 })
 
 describe('the scale of the day line', () => {
   it('keeps the order of instants and gives small gaps room', () => {
     const scale = dayScale([at('09:00'), at('09:30'), at('12:00'), '2030-05-20T12:00:00.000Z'], 'UTC')
-    const places = [at('08:00'), at('09:00'), at('09:15'), at('09:30'), at('12:00'), '2030-05-20T12:00:00.000Z', '2031-01-01T00:00:00.000Z'].map((instant) => scale.at(instant))
+    const places = [
+      at('08:00'),
+      at('09:00'),
+      at('09:15'),
+      at('09:30'),
+      at('12:00'),
+      '2030-05-20T12:00:00.000Z',
+      '2031-01-01T00:00:00.000Z',
+    ].map((instant) => scale.at(instant))
     expect(places).toEqual([...places].sort((a, b) => a - b))
     expect([places[0], places.at(-1)]).toEqual([0, 1])
     expect(places[3]!).toBeGreaterThan(0.08)

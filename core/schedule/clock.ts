@@ -3,7 +3,11 @@ import type { Window } from '../quiz/schema'
 import { windowEnd, type Schedule } from './schedule'
 
 /** An attempt as its clock needs it. Breaks are milliseconds. */
-export interface Started { startedAt: Instant, window: string | null, breaks?: number }
+export interface Started {
+  startedAt: Instant
+  window: string | null
+  breaks?: number
+}
 
 export interface Limits {
   /** When time is up; null for never. */
@@ -26,9 +30,7 @@ const after = (at: Instant | null, minutes: number): Instant | null => (at === n
 function deadlineOf(schedule: Schedule, started: Started, window: Window | undefined): Instant | null {
   const end = window ? windowEnd(schedule, window) : null
   const run = schedule.limit === null ? null : plus(started.startedAt, schedule.limit * minute)
-  const own = run === null
-    ? end
-    : schedule.atClosing === 'window' ? earlier(run, end) : plus(run, started.breaks ?? 0)
+  const own = run === null ? end : schedule.atClosing === 'window' ? earlier(run, end) : plus(run, started.breaks ?? 0)
   return schedule.lateAccepted ? own : earlier(own, window?.due ?? null)
 }
 
@@ -37,7 +39,8 @@ function hardStopOf(schedule: Schedule, window: Window | undefined, deadline: In
   if (schedule.atDeadline !== 'finish' || deadline === null) return withGrace
   const capped = !schedule.lateAccepted && window?.due && deadline >= window.due
   if (capped) return withGrace
-  const last = schedule.overrun !== null ? after(deadline, schedule.overrun) : window ? windowEnd(schedule, window) : null
+  const last =
+    schedule.overrun !== null ? after(deadline, schedule.overrun) : window ? windowEnd(schedule, window) : null
   return later(withGrace, last)
 }
 

@@ -6,7 +6,7 @@ export interface DayScale {
   /** Place of an instant, 0 to 1; instants outside lie at the ends. */
   at(instant: Instant): number
   /** Beginnings of days, for the eye. */
-  ticks: { at: number, label: string }[]
+  ticks: { at: number; label: string }[]
 }
 
 /** The weight of a gap between two events grows with its logarithm: a quarter of an hour and a week both have room. */

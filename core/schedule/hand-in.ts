@@ -14,8 +14,14 @@ export function datedByStudent(atDeadline: Rules['atDeadline'], limits: Limits, 
  * The instant at which an attempt counts as handed in by the clock: the deadline (semantics §5). Where students may
  * finish and one has written on after it, the last answer kept, so that lateness says what happened.
  */
-export function datedByClock(atDeadline: Rules['atDeadline'], limits: Limits, lastKept: Instant | null, now: Instant): Instant {
+export function datedByClock(
+  atDeadline: Rules['atDeadline'],
+  limits: Limits,
+  lastKept: Instant | null,
+  now: Instant,
+): Instant {
   const deadline = limits.deadline ?? limits.hardStop ?? now
-  const wroteOn = atDeadline === 'finish' && lastKept !== null && limits.onTimeUntil !== null && lastKept > limits.onTimeUntil
+  const wroteOn =
+    atDeadline === 'finish' && lastKept !== null && limits.onTimeUntil !== null && lastKept > limits.onTimeUntil
   return wroteOn ? lastKept : deadline
 }

@@ -15,23 +15,37 @@ export interface AttemptFact {
 }
 
 export type MaySit =
-  | { may: true, window: string, attempt: number, sentence: string }
-  | { may: false, sitting: number | null, from: Instant | null, sentence: string }
+  | { may: true; window: string; attempt: number; sentence: string }
+  | { may: false; sitting: number | null; from: Instant | null; sentence: string }
 
 /**
  * The one place that decides whether a student may start an attempt now, in a sentence for them.
  * @param zone IANA zone of the school, for the times in the sentence
  */
-export function maySit(state: QuizState, schedule: Schedule, attempts: readonly AttemptFact[], now: Instant, zone: string): MaySit {
-  const no = (sentence: string, from: Instant | null = null, sitting: number | null = null): MaySit => ({ may: false, sitting, from, sentence })
+export function maySit(
+  state: QuizState,
+  schedule: Schedule,
+  attempts: readonly AttemptFact[],
+  now: Instant,
+  zone: string,
+): MaySit {
+  const no = (sentence: string, from: Instant | null = null, sitting: number | null = null): MaySit => ({
+    may: false,
+    sitting,
+    from,
+    sentence,
+  })
   const running = attempts.find((attempt) => attempt.state === 'sitting')
   if (running) return no('You have a paper under way. Go on with it.', null, running.number)
   if (state === 'draft' || state === 'withdrawn' || state === 'filed') return no('This quiz is not open.')
   if (!schedule.windows.length) return no('This quiz is not meant for your class.')
   const rule = schedule.attempts
-  if (rule.count !== null && attempts.length >= rule.count) return no(rule.count === 1 ? 'You have handed in your one attempt.' : `You have used all ${rule.count} attempts.`)
-  if (rule.untilPassed && attempts.some((attempt) => attempt.passed)) return no('You have passed; there is no further attempt.')
-  if (rule.untilPassed && attempts.some((attempt) => !attempt.marked)) return no('Your last attempt is still being marked.')
+  if (rule.count !== null && attempts.length >= rule.count)
+    return no(rule.count === 1 ? 'You have handed in your one attempt.' : `You have used all ${rule.count} attempts.`)
+  if (rule.untilPassed && attempts.some((attempt) => attempt.passed))
+    return no('You have passed; there is no further attempt.')
+  if (rule.untilPassed && attempts.some((attempt) => !attempt.marked))
+    return no('Your last attempt is still being marked.')
   const ready = attempts.reduce<Instant>((latest, attempt) => {
     const next = plus(attempt.handedInAt ?? now, rule.wait * minute)
     return next > latest ? next : latest
@@ -39,7 +53,14 @@ export function maySit(state: QuizState, schedule: Schedule, attempts: readonly 
   return inWindow(schedule, attempts.length + 1, ready, now, zone, no)
 }
 
-function inWindow(schedule: Schedule, attempt: number, ready: Instant, now: Instant, zone: string, no: (sentence: string, from?: Instant | null) => MaySit): MaySit {
+function inWindow(
+  schedule: Schedule,
+  attempt: number,
+  ready: Instant,
+  now: Instant,
+  zone: string,
+  no: (sentence: string, from?: Instant | null) => MaySit,
+): MaySit {
   const open = schedule.windows.filter((window) => {
     const last = lastStartOf(schedule, window)
     return window.opens <= now && (last === null || now < last)
@@ -47,7 +68,12 @@ function inWindow(schedule: Schedule, attempt: number, ready: Instant, now: Inst
   if (open.length && ready > now) return no(`Your next attempt can start ${sentenceTime(ready, zone)}.`, ready)
   if (open[0]) {
     const last = lastStartOf(schedule, open[0])
-    return { may: true, window: open[0].id, attempt, sentence: last ? `You can start until ${sentenceTime(last, zone)}.` : 'You can start now.' }
+    return {
+      may: true,
+      window: open[0].id,
+      attempt,
+      sentence: last ? `You can start until ${sentenceTime(last, zone)}.` : 'You can start now.',
+    }
   }
   const next = schedule.windows.find((window) => window.opens > now)
   if (next) {

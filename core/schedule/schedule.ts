@@ -31,7 +31,8 @@ export function mostGenerous(accommodations: readonly Accommodation[]): Accommod
 /** The rules as they are for one student. Windows are in the order in which they open. */
 export function scheduleFor(rules: Rules, student: Student): Schedule {
   const own = mostGenerous(student.accommodations)
-  const limit = rules.limit === null ? null : exact(rules.limit).mul(exact(own.factor)).add(exact(own.extraMinutes)).valueOf()
+  const limit =
+    rules.limit === null ? null : exact(rules.limit).mul(exact(own.factor)).add(exact(own.extraMinutes)).valueOf()
   return {
     student: student.id,
     windows: rules.windows

@@ -4,7 +4,9 @@ import { bank } from '.'
 import { withPictures } from './pictures'
 import { stimuli } from './stimuli'
 
-const placed = bank.map(({ id, question: each }) => [id, withPictures(each, () => `/api/media/${'0'.repeat(64)}`)] as const)
+const placed = bank.map(
+  ({ id, question: each }) => [id, withPictures(each, () => `/api/media/${'0'.repeat(64)}`)] as const,
+)
 
 describe('the demo bank', () => {
   it('has at least 150 whole questions, of every kind, with names of their own', () => {
@@ -19,7 +21,8 @@ describe('the demo bank', () => {
       expect(bank.filter(({ question: shared }) => shared.stimulus === id).length).toBeGreaterThan(2)
     }
   })
-  it('has ten questions that vary', () => expect(bank.filter((each) => each.question.vary).length).toBeGreaterThanOrEqual(10))
+  it('has ten questions that vary', () =>
+    expect(bank.filter((each) => each.question.vary).length).toBeGreaterThanOrEqual(10))
   it.each(placed)('%s reads and can be marked', (_id, each) => {
     expect(question.safeParse(each).error?.issues).toBeUndefined()
     expect(questionFaults(each)).toEqual([])

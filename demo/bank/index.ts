@@ -9,4 +9,16 @@ import { tides } from './tides'
 import type { DemoQuestion } from './write'
 
 /** The demo school's bank. */
-export const bank: DemoQuestion[] = [...tides, ...chartwork, ...rulesOfTheRoad, ...buoyage, ...weather, ...passage, ...safety, ...everyKind, ...worked, ...onStimuli, ...more]
+export const bank: DemoQuestion[] = [
+  ...tides,
+  ...chartwork,
+  ...rulesOfTheRoad,
+  ...buoyage,
+  ...weather,
+  ...passage,
+  ...safety,
+  ...everyKind,
+  ...worked,
+  ...onStimuli,
+  ...more,
+]

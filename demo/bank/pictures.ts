@@ -2,5 +2,7 @@ import type { Question } from '../../core/question'
 
 /** Puts the addresses of kept pictures in place of their names ("demo:inlet"). */
 export function withPictures(question: Question, addressOf: (name: string) => string): Question {
-  return JSON.parse(JSON.stringify(question).replace(/demo:([a-z-]+)/g, (_whole, name: string) => addressOf(name))) as Question
+  return JSON.parse(
+    JSON.stringify(question).replace(/demo:([a-z-]+)/g, (_whole, name: string) => addressOf(name)),
+  ) as Question
 }

@@ -4,13 +4,55 @@ import { isElement, type XmlElement } from '../xml'
 export type QtiVersion = '2.1' | '2.2' | '3.0'
 
 export const namespaces: Record<QtiVersion, string> = {
-  '2.1': 'http://www.imsglobal.org/xsd/imsqti_v2p1', '2.2': 'http://www.imsglobal.org/xsd/imsqti_v2p2', '3.0': 'http://www.imsglobal.org/xsd/imsqtiasi_v3p0',
+  '2.1': 'http://www.imsglobal.org/xsd/imsqti_v2p1',
+  '2.2': 'http://www.imsglobal.org/xsd/imsqti_v2p2',
+  '3.0': 'http://www.imsglobal.org/xsd/imsqtiasi_v3p0',
 }
 export const templates = (version: QtiVersion, name: 'match_correct' | 'map_response' | 'map_response_point') =>
-  (version === '3.0' ? `https://purl.imsglobal.org/spec/qti/v3p0/rptemplates/${name}.xml` : `http://www.imsglobal.org/question/qti_v${version.replace('.', 'p')}/rptemplates/${name}`)
+  version === '3.0'
+    ? `https://purl.imsglobal.org/spec/qti/v3p0/rptemplates/${name}.xml`
+    : `http://www.imsglobal.org/question/qti_v${version.replace('.', 'p')}/rptemplates/${name}`
 
 /** Elements of XHTML and MathML that keep their names in every version. */
-const plain = new Set(['p', 'br', 'strong', 'em', 'u', 's', 'sub', 'sup', 'code', 'pre', 'blockquote', 'ul', 'ol', 'li', 'h3', 'h4', 'hr', 'table', 'thead', 'tbody', 'tr', 'th', 'td', 'colgroup', 'col', 'img', 'a', 'span', 'div', 'audio', 'video', 'object', 'math', 'semantics', 'annotation', 'b', 'i'])
+const plain = new Set([
+  'p',
+  'br',
+  'strong',
+  'em',
+  'u',
+  's',
+  'sub',
+  'sup',
+  'code',
+  'pre',
+  'blockquote',
+  'ul',
+  'ol',
+  'li',
+  'h3',
+  'h4',
+  'hr',
+  'table',
+  'thead',
+  'tbody',
+  'tr',
+  'th',
+  'td',
+  'colgroup',
+  'col',
+  'img',
+  'a',
+  'span',
+  'div',
+  'audio',
+  'video',
+  'object',
+  'math',
+  'semantics',
+  'annotation',
+  'b',
+  'i',
+])
 
 const kebab = (name: string) => name.replace(/[A-Z]/g, (letter) => `-${letter.toLowerCase()}`)
 const camel = (name: string) => name.replace(/-([a-z])/g, (_whole, letter: string) => letter.toUpperCase())
@@ -20,7 +62,12 @@ export function toVersion3(tree: XmlElement): XmlElement {
   const isPlain = plain.has(tree.name)
   return {
     name: isPlain ? tree.name : `qti-${kebab(tree.name)}`,
-    attributes: Object.fromEntries(Object.entries(tree.attributes).map(([name, value]) => [isPlain || name.includes(':') ? name : kebab(name), value])),
+    attributes: Object.fromEntries(
+      Object.entries(tree.attributes).map(([name, value]) => [
+        isPlain || name.includes(':') ? name : kebab(name),
+        value,
+      ]),
+    ),
     children: tree.children.map((child) => (isElement(child) ? toVersion3(child) : child)),
   }
 }
@@ -30,7 +77,14 @@ export function fromAnyVersion(tree: XmlElement): XmlElement {
   const own = tree.name.startsWith('qti-')
   return {
     name: own ? camel(tree.name.slice(4)) : tree.name,
-    attributes: own ? Object.fromEntries(Object.entries(tree.attributes).map(([name, value]) => [name.startsWith('data-') ? name : camel(name), value])) : tree.attributes,
+    attributes: own
+      ? Object.fromEntries(
+          Object.entries(tree.attributes).map(([name, value]) => [
+            name.startsWith('data-') ? name : camel(name),
+            value,
+          ]),
+        )
+      : tree.attributes,
     children: tree.children.map((child) => (isElement(child) ? fromAnyVersion(child) : child)),
   }
 }

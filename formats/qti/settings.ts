@@ -1,6 +1,11 @@
 import { sha256 } from '@noble/hashes/sha2.js'
 import { bytesToHex } from '@noble/hashes/utils.js'
-import { question as questionSchema, stimulus as stimulusSchema, type Question, type Stimulus } from '../../core/question'
+import {
+  question as questionSchema,
+  stimulus as stimulusSchema,
+  type Question,
+  type Stimulus,
+} from '../../core/question'
 
 /**
  * What QTI has no place for (slips allowed, how an ordering is scored, thinking levels …) stands as Thistle's own JSON in the
@@ -9,11 +14,20 @@ import { question as questionSchema, stimulus as stimulusSchema, type Question, 
  */
 export const settingsNamespace = 'urn:thistle:question:1'
 
-export interface ItemSettings { id: string, folder: string[], objectives: string[], question: Question }
-export interface StimulusSettings { id: string, stimulus: Stimulus }
+export interface ItemSettings {
+  id: string
+  folder: string[]
+  objectives: string[]
+  question: Question
+}
+export interface StimulusSettings {
+  id: string
+  stimulus: Stimulus
+}
 
 /** Settings as text, bound to the file that they stand beside. */
-export const sealSettings = (file: Uint8Array, settings: ItemSettings | StimulusSettings): string => JSON.stringify({ digest: bytesToHex(sha256(file)), ...settings })
+export const sealSettings = (file: Uint8Array, settings: ItemSettings | StimulusSettings): string =>
+  JSON.stringify({ digest: bytesToHex(sha256(file)), ...settings })
 
 function opened(text: string | null, file: Uint8Array): Record<string, unknown> | null {
   if (!text) return null
@@ -31,7 +45,9 @@ const texts = (value: unknown): string[] => (Array.isArray(value) ? value.map(St
 export function itemSettings(text: string | null, file: Uint8Array): ItemSettings | null {
   const read = opened(text, file)
   const found = questionSchema.safeParse(read?.question)
-  return read && found.success ? { id: String(read.id), folder: texts(read.folder), objectives: texts(read.objectives), question: found.data } : null
+  return read && found.success
+    ? { id: String(read.id), folder: texts(read.folder), objectives: texts(read.objectives), question: found.data }
+    : null
 }
 
 /** As itemSettings, for what questions share. */

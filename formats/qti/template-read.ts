@@ -4,18 +4,32 @@ import { UnreadableFile } from '../bundle'
 import { childOf, childrenOf, element, isElement, textOf, type XmlElement } from '../xml'
 import { nameFor, NotSayable, readExpression } from './expressions'
 
-const plain = (text: string | undefined, usual: string) => (text !== undefined && /^-?\d{1,15}(\.\d{1,15})?$/.test(text) ? text : usual)
+const plain = (text: string | undefined, usual: string) =>
+  text !== undefined && /^-?\d{1,15}(\.\d{1,15})?$/.test(text) ? text : usual
 
 /** A value that a template draws, or computes. */
 function overOf(node: XmlElement, notes: string[]): Vary['variables'][number]['over'] {
-  if (node.name === 'randomInteger') return { by: 'range', from: plain(node.attributes.min, '0'), to: plain(node.attributes.max, '0'), step: plain(node.attributes.step, '1') }
+  if (node.name === 'randomInteger')
+    return {
+      by: 'range',
+      from: plain(node.attributes.min, '0'),
+      to: plain(node.attributes.max, '0'),
+      step: plain(node.attributes.step, '1'),
+    }
   if (node.name === 'randomFloat') {
     const [from, to] = [plain(node.attributes.min, '0'), plain(node.attributes.max, '0')]
     notes.push('A number drawn from a whole range goes in a hundred steps here.')
     return { by: 'range', from, to, step: String(Math.max(1e-6, Math.round((Number(to) - Number(from)) * 1e4) / 1e6)) }
   }
   const [inner] = childrenOf(node)
-  if (node.name === 'random' && inner && ['multiple', 'ordered'].includes(inner.name)) return { by: 'list', values: childrenOf(inner).map((each) => textOf(each).trim()).filter(Boolean).slice(0, 200) }
+  if (node.name === 'random' && inner && ['multiple', 'ordered'].includes(inner.name))
+    return {
+      by: 'list',
+      values: childrenOf(inner)
+        .map((each) => textOf(each).trim())
+        .filter(Boolean)
+        .slice(0, 200),
+    }
   const stepped = steppedRange(node)
   return stepped ?? { by: 'computed', as: sourceOf(readExpression(node)) }
 }
@@ -25,12 +39,22 @@ function steppedRange(node: XmlElement): Vary['variables'][number]['over'] | nul
   const [start, product] = childrenOf(node)
   if (node.name !== 'sum' || start?.name !== 'baseValue' || product?.name !== 'product') return null
   const [step, random] = childrenOf(product)
-  if (step?.name !== 'baseValue' || random?.name !== 'randomInteger' || plain(random.attributes.min, '0') !== '0') return null
+  if (step?.name !== 'baseValue' || random?.name !== 'randomInteger' || plain(random.attributes.min, '0') !== '0')
+    return null
   const [from, by, n] = [Number(textOf(start)), Number(textOf(step)), Number(random.attributes.max)]
-  return { by: 'range', from: textOf(start).trim(), to: String(Math.round((from + by * n) * 1e9) / 1e9), step: textOf(step).trim() }
+  return {
+    by: 'range',
+    from: textOf(start).trim(),
+    to: String(Math.round((from + by * n) * 1e9) / 1e9),
+    step: textOf(step).trim(),
+  }
 }
 
-interface Template { vary: Vary, /** By response: the computation of its key. */ keys: Map<string, string>, /** Names that are nothing but a computation, by name. */ computed: Map<string, string> }
+interface Template {
+  vary: Vary
+  /** By response: the computation of its key. */ keys: Map<string, string>
+  /** Names that are nothing but a computation, by name. */ computed: Map<string, string>
+}
 
 function readTemplate(processing: XmlElement, notes: string[]): Template {
   const variables: Vary['variables'] = []
@@ -39,15 +63,21 @@ function readTemplate(processing: XmlElement, notes: string[]): Template {
   for (const rule of childrenOf(processing)) {
     const [first] = childrenOf(rule)
     if (!first) continue
-    if (rule.name === 'setTemplateValue') variables.push({ name: nameFor(rule.attributes.identifier ?? ''), over: overOf(first, notes) })
+    if (rule.name === 'setTemplateValue')
+      variables.push({ name: nameFor(rule.attributes.identifier ?? ''), over: overOf(first, notes) })
     else if (rule.name === 'templateConstraint') conditions.push(sourceOf(readExpression(first)))
-    else if (rule.name === 'setCorrectResponse') keys.set(rule.attributes.identifier ?? '', sourceOf(readExpression(first)))
+    else if (rule.name === 'setCorrectResponse')
+      keys.set(rule.attributes.identifier ?? '', sourceOf(readExpression(first)))
     else throw new UnreadableFile(`Its template uses “${rule.name}”, which has no like here.`)
   }
   const names = variables.map((variable) => variable.name)
   if (new Set(names).size < names.length) throw new UnreadableFile('Its template sets a variable twice.')
   // What only holds a computation is put back into the place where it is used.
-  const computed = new Map(variables.flatMap(({ name, over }) => (/^computed\d+$/.test(name) && over.by === 'computed' ? [[name, over.as]] : [])))
+  const computed = new Map(
+    variables.flatMap(({ name, over }) =>
+      /^computed\d+$/.test(name) && over.by === 'computed' ? [[name, over.as]] : [],
+    ),
+  )
   return { vary: { variables: variables.filter(({ name }) => !computed.has(name)), conditions }, keys, computed }
 }
 
@@ -55,7 +85,9 @@ function readTemplate(processing: XmlElement, notes: string[]): Template {
 function placeholderFor(name: string, decimals: string | undefined, { computed }: Template): string {
   const source = computed.get(name) ?? name
   const rounded = decimals === undefined ? /^round\((.*), (\d+)\)$/.exec(source) : null
-  return rounded ? `{= ${rounded[1]!} ; ${rounded[2]!} }` : `{= ${source}${decimals === undefined ? '' : ` ; ${decimals}`} }`
+  return rounded
+    ? `{= ${rounded[1]!} ; ${rounded[2]!} }`
+    : `{= ${source}${decimals === undefined ? '' : ` ; ${decimals}`} }`
 }
 
 /**
@@ -63,7 +95,7 @@ function placeholderFor(name: string, decimals: string | undefined, { computed }
  * @returns null for an item without a template
  * @throws UnreadableFile with the reason when its template says what has no like here
  */
-export function withoutTemplate(item: XmlElement, notes: string[]): { item: XmlElement, vary: Vary } | null {
+export function withoutTemplate(item: XmlElement, notes: string[]): { item: XmlElement; vary: Vary } | null {
   const processing = childOf(item, 'templateProcessing')
   if (!processing && !childOf(item, 'templateDeclaration')) return null
   if (!processing) throw new UnreadableFile('Its template gives its variables no values.')
@@ -72,16 +104,42 @@ export function withoutTemplate(item: XmlElement, notes: string[]): { item: XmlE
     const names = new Set([...template.vary.variables.map(({ name }) => name), ...template.computed.keys()])
     const key = (tree: Tree) => placeholderFor(tree.is === 'name' ? tree.name : sourceOf(tree), undefined, template)
     const replaced = (node: XmlElement, inProcessing: boolean): XmlElement | string => {
-      if (node.name === 'printedVariable') return placeholderFor(nameFor(node.attributes.identifier ?? ''), /^%\.?(\d+)f$/.exec(node.attributes.format ?? '')?.[1], template)
-      if (inProcessing && node.name === 'variable' && names.has(nameFor(node.attributes.identifier ?? ''))) return element('baseValue', { baseType: 'float' }, key({ is: 'name', name: nameFor(node.attributes.identifier!) }))
-      return { ...node, children: joined(node.children.map((child) => (isElement(child) ? replaced(child, inProcessing || node.name === 'responseProcessing') : child))) }
+      if (node.name === 'printedVariable')
+        return placeholderFor(
+          nameFor(node.attributes.identifier ?? ''),
+          /^%\.?(\d+)f$/.exec(node.attributes.format ?? '')?.[1],
+          template,
+        )
+      if (inProcessing && node.name === 'variable' && names.has(nameFor(node.attributes.identifier ?? '')))
+        return element(
+          'baseValue',
+          { baseType: 'float' },
+          key({ is: 'name', name: nameFor(node.attributes.identifier!) }),
+        )
+      return {
+        ...node,
+        children: joined(
+          node.children.map((child) =>
+            isElement(child) ? replaced(child, inProcessing || node.name === 'responseProcessing') : child,
+          ),
+        ),
+      }
     }
-    const children = item.children.filter((child): child is XmlElement => isElement(child) && !child.name.startsWith('template')).map((child) => {
-      const set = child.name === 'responseDeclaration' ? template.keys.get(child.attributes.identifier ?? '') : undefined
-      if (set === undefined) return replaced(child, false)
-      const rest = child.children.filter((each) => !isElement(each) || each.name !== 'correctResponse')
-      return { ...child, children: [element('correctResponse', {}, element('value', {}, placeholderFor(set, undefined, template))), ...rest] }
-    })
+    const children = item.children
+      .filter((child): child is XmlElement => isElement(child) && !child.name.startsWith('template'))
+      .map((child) => {
+        const set =
+          child.name === 'responseDeclaration' ? template.keys.get(child.attributes.identifier ?? '') : undefined
+        if (set === undefined) return replaced(child, false)
+        const rest = child.children.filter((each) => !isElement(each) || each.name !== 'correctResponse')
+        return {
+          ...child,
+          children: [
+            element('correctResponse', {}, element('value', {}, placeholderFor(set, undefined, template))),
+            ...rest,
+          ],
+        }
+      })
     return { item: { ...item, children }, vary: template.vary }
   } catch (error) {
     if (error instanceof NotSayable) throw new UnreadableFile(`Its template: ${error.message}`)

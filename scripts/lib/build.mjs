@@ -20,7 +20,11 @@ export function ensureBuilt() {
   if (since > Math.max(...sources.map((source) => newest(join(root, source))))) return
   say('Building the application (once; about a minute) …')
   const result = spawnSync(process.execPath, [join(root, 'node_modules', 'nuxt', 'bin', 'nuxt.mjs'), 'build'], {
-    cwd: root, stdio: ['ignore', 'pipe', 'pipe'], encoding: 'utf8', maxBuffer: 1e8, env: { ...process.env, NUXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' },
+    cwd: root,
+    stdio: ['ignore', 'pipe', 'pipe'],
+    encoding: 'utf8',
+    maxBuffer: 1e8,
+    env: { ...process.env, NUXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' },
   })
   if (result.status !== 0) stopWith(`The build failed:\n${(result.stdout + result.stderr).slice(-4000)}`)
 }

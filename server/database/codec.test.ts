@@ -5,7 +5,14 @@ import { fromSql, fromSqlOrNever, toSql, toSqlOrNever } from './codec'
 
 describe('instants to the database and back', () => {
   it('keep their milliseconds', () => {
-    fc.assert(fc.property(fc.date({ min: new Date('1971-01-01'), max: new Date('2999-12-31'), noInvalidDate: true }), (date) => { expect(fromSql(toSql(date.toISOString()))).toBe(date.toISOString()) }))
+    fc.assert(
+      fc.property(
+        fc.date({ min: new Date('1971-01-01'), max: new Date('2999-12-31'), noInvalidDate: true }),
+        (date) => {
+          expect(fromSql(toSql(date.toISOString()))).toBe(date.toISOString())
+        },
+      ),
+    )
   })
   it('"never" is the far end of the calendar, after every instant', () => {
     expect(fromSqlOrNever(toSqlOrNever(null))).toBeNull()
@@ -23,5 +30,7 @@ describe('passwords', () => {
     expect(await isPassword('fair winds e', one)).toBe(false)
     expect(await isPassword('', one)).toBe(false)
   })
-  it.each(['', 'plain', 'scrypt$$', 'bcrypt$a$b'])('a broken hash (%j) fits nothing', async (hash) => expect(await isPassword('x', hash)).toBe(false))
+  it.each(['', 'plain', 'scrypt$$', 'bcrypt$a$b'])('a broken hash (%j) fits nothing', async (hash) =>
+    expect(await isPassword('x', hash)).toBe(false),
+  )
 })

@@ -6,8 +6,13 @@ const folder = join(import.meta.dirname, 'migrations')
 
 /** The statements of a migration file: they end with a semicolon at the end of a line. */
 export function statements(source: string): string[] {
-  return source.split('\n').filter((line) => !line.trimStart().startsWith('--')).join('\n')
-    .split(/;\s*\n/).map((statement) => statement.trim().replace(/;$/, '')).filter(Boolean)
+  return source
+    .split('\n')
+    .filter((line) => !line.trimStart().startsWith('--'))
+    .join('\n')
+    .split(/;\s*\n/)
+    .map((statement) => statement.trim().replace(/;$/, ''))
+    .filter(Boolean)
 }
 
 /**
@@ -16,7 +21,9 @@ export function statements(source: string): string[] {
  * @returns names of the migrations that were run
  */
 export async function migrate(db: Database): Promise<string[]> {
-  await db.run('CREATE TABLE IF NOT EXISTS migration (name VARCHAR(100) PRIMARY KEY, at DATETIME(3) NOT NULL DEFAULT CURRENT_TIMESTAMP(3)) ENGINE=InnoDB')
+  await db.run(
+    'CREATE TABLE IF NOT EXISTS migration (name VARCHAR(100) PRIMARY KEY, at DATETIME(3) NOT NULL DEFAULT CURRENT_TIMESTAMP(3)) ENGINE=InnoDB',
+  )
   const done = new Set((await db.rows<{ name: string }>('SELECT name FROM migration')).map(({ name }) => name))
   const waiting = (await readdir(folder)).filter((name) => name.endsWith('.sql') && !done.has(name)).sort()
   for (const name of waiting) {

@@ -7,7 +7,12 @@ export class Problem extends Error {
    * @param sentence what is wrong and what to do, for people
    * @param more members beside the standard ones
    */
-  constructor(readonly status: number, readonly code: string, readonly sentence: string, readonly more: Record<string, unknown> = {}) {
+  constructor(
+    readonly status: number,
+    readonly code: string,
+    readonly sentence: string,
+    readonly more: Record<string, unknown> = {},
+  ) {
     super(sentence)
   }
 }

@@ -23,6 +23,6 @@ export async function ensureRight(db: Db, right: Right, person: Person | null, i
   if (!person) throw new Problem(401, 'signed-out', 'You are not signed in. Sign in and try again.')
   if (right === 'signedIn') return
   if (person.role !== (right === 'student' ? 'student' : 'teacher')) throw forbidden()
-  if (right === 'quizTeacher' && !(id && await mayTeach(db, person.id, id))) throw notFound('This quiz')
-  if (right === 'studentTeacher' && !(id && await teaches(db, person.id, id))) throw notFound('This student')
+  if (right === 'quizTeacher' && !(id && (await mayTeach(db, person.id, id)))) throw notFound('This quiz')
+  if (right === 'studentTeacher' && !(id && (await teaches(db, person.id, id)))) throw notFound('This student')
 }

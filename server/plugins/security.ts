@@ -9,13 +9,33 @@ export default defineNitroPlugin((nitro) => {
     html.bodyPrepend = html.bodyPrepend.map(mark)
     html.body = html.body.map(mark)
     html.bodyAppend = html.bodyAppend.map(mark)
-    setHeader(event, 'content-security-policy', [
-      'default-src \'none\'', `script-src 'self' 'nonce-${nonce}'`, 'style-src \'self\'', 'style-src-attr \'unsafe-inline\'', 'img-src \'self\' data:', 'media-src \'self\' blob:',
-      'font-src \'self\'', 'connect-src \'self\'', 'worker-src \'self\'', 'manifest-src \'self\'', 'base-uri \'none\'', 'form-action \'self\'', 'frame-ancestors \'none\'',
-    ].join('; '))
+    setHeader(
+      event,
+      'content-security-policy',
+      [
+        "default-src 'none'",
+        `script-src 'self' 'nonce-${nonce}'`,
+        "style-src 'self'",
+        "style-src-attr 'unsafe-inline'",
+        "img-src 'self' data:",
+        "media-src 'self' blob:",
+        "font-src 'self'",
+        "connect-src 'self'",
+        "worker-src 'self'",
+        "manifest-src 'self'",
+        "base-uri 'none'",
+        "form-action 'self'",
+        "frame-ancestors 'none'",
+      ].join('; '),
+    )
   })
   nitro.hooks.hook('request', (event) => {
-    setHeaders(event, { 'x-content-type-options': 'nosniff', 'referrer-policy': 'same-origin', 'cross-origin-opener-policy': 'same-origin', 'permissions-policy': 'microphone=(self), camera=(), geolocation=()' })
+    setHeaders(event, {
+      'x-content-type-options': 'nosniff',
+      'referrer-policy': 'same-origin',
+      'cross-origin-opener-policy': 'same-origin',
+      'permissions-policy': 'microphone=(self), camera=(), geolocation=()',
+    })
     if (event.path.startsWith('/api/')) setHeader(event, 'cache-control', 'no-store')
   })
 })

@@ -8,8 +8,10 @@ export default defineNitroPlugin((nitro) => {
   let timer: NodeJS.Timeout
   const sweep = async () => {
     try {
-      while (await settle(currentDatabase(), {}, serverNow()) === 50);
-    } catch (error) { console.error('sweep', error) }
+      while ((await settle(currentDatabase(), {}, serverNow())) === 50);
+    } catch (error) {
+      console.error('sweep', error)
+    }
     timer = setTimeout(sweep, pause * (0.5 + Math.random()))
   }
   timer = setTimeout(sweep, pause * Math.random())

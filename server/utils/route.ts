@@ -13,7 +13,15 @@ import { sessionUser } from './session'
 const jsonLimit = 1_000_000
 const anything = z.unknown()
 
-interface Context<P, Q, B> { event: H3Event<EventHandlerRequest>, db: Database, now: Instant, person: Person, params: P, query: Q, body: B }
+interface Context<P, Q, B> {
+  event: H3Event<EventHandlerRequest>
+  db: Database
+  now: Instant
+  person: Person
+  params: P
+  query: Q
+  body: B
+}
 
 interface Spec<P extends z.ZodType, Q extends z.ZodType, B extends z.ZodType, R> {
   right: Right
@@ -35,7 +43,10 @@ function sentenceOf(error: z.ZodError): string {
 
 function read<T extends z.ZodType>(schema: T | undefined, value: unknown): z.infer<T> {
   const result = (schema ?? anything).safeParse(value)
-  if (!result.success) throw new Problem(400, 'input', sentenceOf(result.error), { issues: result.error.issues.slice(0, 10).map(({ path, message }) => ({ path, message })) })
+  if (!result.success)
+    throw new Problem(400, 'input', sentenceOf(result.error), {
+      issues: result.error.issues.slice(0, 10).map(({ path, message }) => ({ path, message })),
+    })
   return result.data as z.infer<T>
 }
 
@@ -44,7 +55,9 @@ function ensureSameOrigin(event: H3Event): void {
   if (event.method === 'GET' || event.method === 'HEAD') return
   const site = getHeader(event, 'sec-fetch-site')
   const origin = getHeader(event, 'origin')
-  const foreign = (site && site !== 'same-origin' && site !== 'none') || (origin && URL.parse(origin)?.host !== getHeader(event, 'host'))
+  const foreign =
+    (site && site !== 'same-origin' && site !== 'none') ||
+    (origin && URL.parse(origin)?.host !== getHeader(event, 'host'))
   if (foreign) throw new Problem(403, 'origin', 'This request comes from another site and was not carried out.')
 }
 
@@ -60,7 +73,7 @@ async function readJson(event: H3Event): Promise<unknown> {
 async function signedIn(event: H3Event, db: Database, fromSession: boolean): Promise<Person | null> {
   const user = await sessionUser(event)
   if (!user) return null
-  return fromSession ? { ...user, name: '', zone: 'UTC' } : await findPerson(db, user.id) ?? null
+  return fromSession ? { ...user, name: '', zone: 'UTC' } : ((await findPerson(db, user.id)) ?? null)
 }
 
 /** Problem details (RFC 9457), never a stack. */
@@ -71,7 +84,12 @@ export function sendProblem(event: H3Event, problem: Problem) {
 }
 
 /** A route: reads the request with schemas, checks the right, calls the domain, answers. */
-export function route<R, P extends z.ZodType = z.ZodUnknown, Q extends z.ZodType = z.ZodUnknown, B extends z.ZodType = z.ZodUnknown>(spec: Spec<P, Q, B, R>) {
+export function route<
+  R,
+  P extends z.ZodType = z.ZodUnknown,
+  Q extends z.ZodType = z.ZodUnknown,
+  B extends z.ZodType = z.ZodUnknown,
+>(spec: Spec<P, Q, B, R>) {
   return defineEventHandler(async (event) => {
     try {
       ensureSameOrigin(event)
@@ -80,15 +98,22 @@ export function route<R, P extends z.ZodType = z.ZodUnknown, Q extends z.ZodType
       const raw = getRouterParams(event)
       await ensureRight(db, spec.right, person, raw.id)
       const context = {
-        event, db, now: serverNow(), person: person as Person,
-        params: read(spec.params, raw), query: read(spec.query, getQuery(event)),
-        body: spec.body ? read(spec.body, await readJson(event)) : undefined as z.infer<B>,
+        event,
+        db,
+        now: serverNow(),
+        person: person as Person,
+        params: read(spec.params, raw),
+        query: read(spec.query, getQuery(event)),
+        body: spec.body ? read(spec.body, await readJson(event)) : (undefined as z.infer<B>),
       }
       return await spec.handle(context)
     } catch (error) {
       if (error instanceof Problem) return sendProblem(event, error)
       console.error(`${event.method} ${event.path}`, error)
-      return sendProblem(event, new Problem(500, 'fault', 'Something failed on our side. What you sent was not kept; try again.'))
+      return sendProblem(
+        event,
+        new Problem(500, 'fault', 'Something failed on our side. What you sent was not kept; try again.'),
+      )
     }
   })
 }

@@ -2,13 +2,21 @@ import type { H3Event } from 'h3'
 import type { Person } from '../domain/people/people'
 
 declare module '#auth-utils' {
-  interface User { id: string, school: string, role: 'teacher' | 'student' }
+  interface User {
+    id: string
+    school: string
+    role: 'teacher' | 'student'
+  }
 }
 
-interface SessionUser { id: string, school: string, role: 'teacher' | 'student' }
+interface SessionUser {
+  id: string
+  school: string
+  role: 'teacher' | 'student'
+}
 
 /** Opening a seal takes longer than a save, and the same cookie always opens to the same person. Forgotten after a minute. */
-const opened = new Map<string, { user: SessionUser, until: number }>()
+const opened = new Map<string, { user: SessionUser; until: number }>()
 const most = 5000
 const minute = 60_000
 

@@ -21,35 +21,111 @@ beforeAll(async () => {
   const fresh = await freshDatabase('e2e_axe', now)
   db = fresh.db
   server = await startServer(fresh.url)
-  ids.sitting = (await startSitting(db, await person(db, 'p-silas-penn'), 'quiz-buoys', 'other', undefined, now)).attempt
+  ids.sitting = (
+    await startSitting(db, await person(db, 'p-silas-penn'), 'quiz-buoys', 'other', undefined, now)
+  ).attempt
   const maren = await person(db, 'p-maren')
   await createQuiz(db, maren, 'Shared', now, 'quiz-shared')
   const { quiz } = await loadQuiz(db, 'quiz-shared')
-  await makeEdit(db, maren, 'quiz-shared', 0, 'shared.1', { do: 'all', edits: [
-    { do: 'addRows', section: quiz.content.sections[0]!.id, after: null, rows: [{ type: 'stimulus', id: 'g1', stimulus: 'st-forecast', questions: ['q-f-direction', 'q-f-force'], draw: 2, order: 'kept', points: 1, fixed: false }] },
-    { do: 'setRules', values: { windows: [{ id: 'w1', classes: ['c-tuesday'], opens: now, closes: plus(now, day), due: null, latestStart: null }] } },
-  ] }, now)
+  await makeEdit(
+    db,
+    maren,
+    'quiz-shared',
+    0,
+    'shared.1',
+    {
+      do: 'all',
+      edits: [
+        {
+          do: 'addRows',
+          section: quiz.content.sections[0]!.id,
+          after: null,
+          rows: [
+            {
+              type: 'stimulus',
+              id: 'g1',
+              stimulus: 'st-forecast',
+              questions: ['q-f-direction', 'q-f-force'],
+              draw: 2,
+              order: 'kept',
+              points: 1,
+              fixed: false,
+            },
+          ],
+        },
+        {
+          do: 'setRules',
+          values: {
+            windows: [
+              { id: 'w1', classes: ['c-tuesday'], opens: now, closes: plus(now, day), due: null, latestStart: null },
+            ],
+          },
+        },
+      ],
+    },
+    now,
+  )
   await openQuiz(db, maren, 'quiz-shared', now)
-  ids.shared = (await startSitting(db, await person(db, 'p-silas-penn'), 'quiz-shared', 'other', undefined, now)).attempt
-  ids.marked = (await db.one<{ id: string }>('SELECT id FROM attempt WHERE quiz_id = \'quiz-chart\' AND student_id = \'p-silas-penn\''))!.id
+  ids.shared = (
+    await startSitting(db, await person(db, 'p-silas-penn'), 'quiz-shared', 'other', undefined, now)
+  ).attempt
+  ids.marked = (await db.one<{ id: string }>(
+    "SELECT id FROM attempt WHERE quiz_id = 'quiz-chart' AND student_id = 'p-silas-penn'",
+  ))!.id
   who.nobody = await visitor(server.address, null)
   who.teacher = await visitor(server.address, 'Maren Holt')
   who.student = await visitor(server.address, 'Silas Penn')
 })
-afterAll(async () => { await closeBrowser(); await server.stop(); await db.close() })
+afterAll(async () => {
+  await closeBrowser()
+  await server.stop()
+  await db.close()
+})
 
 const views: [string, string, () => string][] = [
-  ['sign-in', 'nobody', () => '/sign-in'], ['today', 'teacher', () => '/today'], ['bank', 'teacher', () => '/bank'],
-  ['editor, choice', 'teacher', () => '/bank/new?kind=choice'], ['editor, choices', 'teacher', () => '/bank/new?kind=choices'], ['editor, number', 'teacher', () => '/bank/q-twelfths-2'], ['editor, text', 'teacher', () => '/bank/q-lat'],
-  ['editor, gaps', 'teacher', () => '/bank/q-g-datum'], ['editor, matching', 'teacher', () => '/bank/q-m-sounds'], ['editor, sorting', 'teacher', () => '/bank/q-s-distress'], ['editor, ordering', 'teacher', () => '/bank/q-o-plan'], ['editor, spot', 'teacher', () => '/bank/q-p-masthead'], ['editor, places', 'teacher', () => '/bank/q-p-courses'],
-  ['editor, written', 'teacher', () => '/bank/q-w-squall'], ['editor, recording', 'teacher', () => '/bank/q-r-mayday'], ['editor, varying', 'teacher', () => '/bank/q-v-third'], ['import', 'teacher', () => '/bank/import'], ['plain text', 'teacher', () => '/bank/paste'], ['near-duplicates', 'teacher', () => '/bank/near'],
-  ['stimuli', 'teacher', () => '/bank/stimuli'], ['stimulus', 'teacher', () => '/bank/stimuli/st-forecast'], ['on a stimulus', 'teacher', () => '/bank/q-t-sill'], ['banks of others', 'teacher', () => '/bank/outside'], ['found outside', 'teacher', () => '/bank?from=outside'], ['objectives', 'teacher', () => '/bank/objectives'], ['levels and fields', 'teacher', () => '/bank/words'],
-  ['quizzes', 'teacher', () => '/quizzes'], ['compose', 'teacher', () => '/quizzes/quiz-tides/compose'], ['rules', 'teacher', () => '/quizzes/quiz-tides/rules'],
-  ['marks', 'teacher', () => '/quizzes/quiz-chart/marks'], ['one paper', 'teacher', () => `/quizzes/quiz-chart/marks/${ids.marked}`], ['classes', 'teacher', () => '/classes'],
-  ['my quizzes', 'student', () => '/my'], ['before sitting', 'student', () => '/my/quiz-buoys'], ['sitting', 'student', () => `/sit/${ids.sitting}`], ['sitting, shared', 'student', () => `/sit/${ids.shared}`], ['review', 'student', () => `/review/${ids.marked}`],
+  ['sign-in', 'nobody', () => '/sign-in'],
+  ['today', 'teacher', () => '/today'],
+  ['bank', 'teacher', () => '/bank'],
+  ['editor, choice', 'teacher', () => '/bank/new?kind=choice'],
+  ['editor, choices', 'teacher', () => '/bank/new?kind=choices'],
+  ['editor, number', 'teacher', () => '/bank/q-twelfths-2'],
+  ['editor, text', 'teacher', () => '/bank/q-lat'],
+  ['editor, gaps', 'teacher', () => '/bank/q-g-datum'],
+  ['editor, matching', 'teacher', () => '/bank/q-m-sounds'],
+  ['editor, sorting', 'teacher', () => '/bank/q-s-distress'],
+  ['editor, ordering', 'teacher', () => '/bank/q-o-plan'],
+  ['editor, spot', 'teacher', () => '/bank/q-p-masthead'],
+  ['editor, places', 'teacher', () => '/bank/q-p-courses'],
+  ['editor, written', 'teacher', () => '/bank/q-w-squall'],
+  ['editor, recording', 'teacher', () => '/bank/q-r-mayday'],
+  ['editor, varying', 'teacher', () => '/bank/q-v-third'],
+  ['import', 'teacher', () => '/bank/import'],
+  ['plain text', 'teacher', () => '/bank/paste'],
+  ['near-duplicates', 'teacher', () => '/bank/near'],
+  ['stimuli', 'teacher', () => '/bank/stimuli'],
+  ['stimulus', 'teacher', () => '/bank/stimuli/st-forecast'],
+  ['on a stimulus', 'teacher', () => '/bank/q-t-sill'],
+  ['banks of others', 'teacher', () => '/bank/outside'],
+  ['found outside', 'teacher', () => '/bank?from=outside'],
+  ['objectives', 'teacher', () => '/bank/objectives'],
+  ['levels and fields', 'teacher', () => '/bank/words'],
+  ['quizzes', 'teacher', () => '/quizzes'],
+  ['compose', 'teacher', () => '/quizzes/quiz-tides/compose'],
+  ['rules', 'teacher', () => '/quizzes/quiz-tides/rules'],
+  ['marks', 'teacher', () => '/quizzes/quiz-chart/marks'],
+  ['one paper', 'teacher', () => `/quizzes/quiz-chart/marks/${ids.marked}`],
+  ['classes', 'teacher', () => '/classes'],
+  ['my quizzes', 'student', () => '/my'],
+  ['before sitting', 'student', () => '/my/quiz-buoys'],
+  ['sitting', 'student', () => `/sit/${ids.sitting}`],
+  ['sitting, shared', 'student', () => `/sit/${ids.shared}`],
+  ['review', 'student', () => `/review/${ids.marked}`],
 ]
 
-describe.each([['1280', { width: 1280, height: 800 }], ['390', { width: 390, height: 800 }]] as const)('at %s pixels', (_name, size) => {
+describe.each([
+  ['1280', { width: 1280, height: 800 }],
+  ['390', { width: 390, height: 800 }],
+] as const)('at %s pixels', (_name, size) => {
   it.each(views)('%s', async (_view, role, path) => {
     const { page } = who[role]!
     await page.setViewportSize(size)
@@ -58,8 +134,16 @@ describe.each([['1280', { width: 1280, height: 800 }], ['390', { width: 390, hei
     await page.waitForLoadState('networkidle')
     await page.evaluate(axe.source)
     const found = await page.evaluate(async () => {
-      const { violations } = await (window as unknown as { axe: typeof axe }).axe.run(document, { runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'] })
-      return violations.map((each) => `${each.id}: ${each.nodes.slice(0, 3).map((node) => node.html.slice(0, 160)).join(' | ')}`)
+      const { violations } = await (window as unknown as { axe: typeof axe }).axe.run(document, {
+        runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'],
+      })
+      return violations.map(
+        (each) =>
+          `${each.id}: ${each.nodes
+            .slice(0, 3)
+            .map((node) => node.html.slice(0, 160))
+            .join(' | ')}`,
+      )
     })
     expect(found).toEqual([])
     // Nothing runs out of the page sideways.

@@ -20,11 +20,22 @@ beforeAll(async () => {
   server = await startServer(fresh.url)
   teacher = await visitor(server.address, 'Maren Holt')
 })
-afterAll(async () => { await closeBrowser(); await server.stop(); await db.close() })
+afterAll(async () => {
+  await closeBrowser()
+  await server.stop()
+  await db.close()
+})
 
 const box = (visit: Visitor, name: string) => visit.page.getByRole('textbox', { name, exact: true })
 const soon = (hours: number) => iso(Date.now() + hours * 3_600_000)
-const window = (classes: string[]) => ({ id: 'w1', classes, opens: soon(-1), closes: soon(24), due: null, latestStart: null })
+const window = (classes: string[]) => ({
+  id: 'w1',
+  classes,
+  opens: soon(-1),
+  closes: soon(24),
+  due: null,
+  latestStart: null,
+})
 
 describe('a stimulus', () => {
   it('is written, gets its questions, goes into a quiz as a group, and stands beside them on a phone', async () => {
@@ -38,7 +49,10 @@ describe('a stimulus', () => {
     await box(teacher, 'In Dutch').fill('0900 haven verlaten. 1130 Gannet Head gepasseerd, log 12,5.')
     await page.getByRole('button', { name: 'Keep in the bank' }).click()
     await page.waitForURL(/\/bank\/stimuli\/[a-z0-9]{14}$/)
-    for (const [kind, stem] of [['trueFalse', 'They were under way before ten.'], ['yesNo', 'Did they pass the head?']] as const) {
+    for (const [kind, stem] of [
+      ['trueFalse', 'They were under way before ten.'],
+      ['yesNo', 'Did they pass the head?'],
+    ] as const) {
       await page.getByRole('link', { name: 'Stimuli' }).first().click()
       await page.getByRole('link', { name: 'Log of the Sea Thistle' }).click()
       await page.getByLabel('Kind').selectOption(kind)
@@ -54,11 +68,22 @@ describe('a stimulus', () => {
     await createQuiz(db, maren, 'The log', iso(Date.now()), 'quiz-log')
     await page.goto('/quizzes/quiz-log/compose')
     await page.getByRole('button', { name: /Add a stimulus with its questions/ }).click()
-    await page.getByRole('dialog').getByRole('button', { name: /Log of the Sea Thistle/ }).click()
+    await page
+      .getByRole('dialog')
+      .getByRole('button', { name: /Log of the Sea Thistle/ })
+      .click()
     await page.getByText('All 2 on “Log of the Sea Thistle”').waitFor()
     await page.getByText('Saved', { exact: false }).first().waitFor()
     const { revision } = await loadQuiz(db, 'quiz-log')
-    await makeEdit(db, maren, 'quiz-log', revision, 'log000.1', { do: 'setRules', values: { windows: [window(['c-tuesday'])] } }, iso(Date.now()))
+    await makeEdit(
+      db,
+      maren,
+      'quiz-log',
+      revision,
+      'log000.1',
+      { do: 'setRules', values: { windows: [window(['c-tuesday'])] } },
+      iso(Date.now()),
+    )
     await openQuiz(db, maren, 'quiz-log', iso(Date.now()))
     const student = await visitor(server.address, 'Silas Penn', { width: 390, height: 844 })
     await student.page.goto('/my/quiz-log')
@@ -84,10 +109,17 @@ describe('a bank of others', () => {
     const finder = page.getByRole('region', { name: 'Finder' })
     await finder.getByText('How many flashes in a group').click()
     await finder.getByRole('button', { name: /^Add 1/ }).click()
-    await page.getByRole('listitem').filter({ hasText: 'How many flashes in a group' }).filter({ has: page.locator('.drag-handle') }).waitFor()
+    await page
+      .getByRole('listitem')
+      .filter({ hasText: 'How many flashes in a group' })
+      .filter({ has: page.locator('.drag-handle') })
+      .waitFor()
     await page.getByText('Saved', { exact: false }).first().waitFor()
     const copy = (await db.one<{ question_id: string }>('SELECT question_id FROM question_copy'))!.question_id
-    expect((await db.one<{ question_id: string }>('SELECT question_id FROM quiz_question WHERE quiz_id = \'quiz-others\''))!.question_id).toBe(copy)
+    expect(
+      (await db.one<{ question_id: string }>("SELECT question_id FROM quiz_question WHERE quiz_id = 'quiz-others'"))!
+        .question_id,
+    ).toBe(copy)
     await page.goto(`/bank/${copy}`)
     await page.getByRole('button', { name: 'Report a fault to its keeper' }).click()
     await page.getByLabel('What is wrong').fill('An east cardinal mark shows three.')
@@ -108,7 +140,11 @@ describe('objectives', () => {
   it('come in from a file, are given to a question, and filter the bank with a count', async () => {
     const { page } = teacher
     await page.goto('/bank/objectives')
-    await page.getByLabel('Bring in a file').setInputFiles({ name: 'ropework.csv', mimeType: 'text/csv', buffer: Buffer.from('code,title,parent\n30,Ropework,\n30.1,Ties a bowline,30\n') })
+    await page.getByLabel('Bring in a file').setInputFiles({
+      name: 'ropework.csv',
+      mimeType: 'text/csv',
+      buffer: Buffer.from('code,title,parent\n30,Ropework,\n30.1,Ties a bowline,30\n'),
+    })
     await page.getByRole('button', { name: 'Bring in 2' }).click()
     await page.getByText('2 objectives added, 0 changed.').waitFor()
     await page.goto('/bank/new?kind=trueFalse')
@@ -140,7 +176,10 @@ describe('a colleague’s doubt', () => {
     await page.goto('/quizzes/quiz-tides/compose')
     await page.getByRole('region', { name: 'Finder' }).getByText('! a colleague says something is wrong').waitFor()
     await page.goto('/today')
-    await page.getByRole('region', { name: 'Colleagues say that something is wrong' }).getByRole('link', { name: /What does chart datum/ }).click()
+    await page
+      .getByRole('region', { name: 'Colleagues say that something is wrong' })
+      .getByRole('link', { name: /What does chart datum/ })
+      .click()
     await page.getByRole('button', { name: 'settle' }).click()
     await page.getByText(/settled by Maren Holt/).waitFor()
     await page.goto('/today')
@@ -157,12 +196,18 @@ describe('a test of a file', () => {
     const maren = await person(db, 'p-maren')
     const { bytes } = await giveQuiz(db, maren, 'quiz-tides', { as: 'qti-2.2' })
     await page.goto('/bank/import')
-    await page.getByLabel('Choose a file').setInputFiles({ name: 'tides.zip', mimeType: 'application/zip', buffer: bytes })
-    await page.getByRole('checkbox', { name: /make the test “Tides and tidal heights” a quiz of 17 questions/ }).waitFor()
+    await page
+      .getByLabel('Choose a file')
+      .setInputFiles({ name: 'tides.zip', mimeType: 'application/zip', buffer: bytes })
+    await page
+      .getByRole('checkbox', { name: /make the test “Tides and tidal heights” a quiz of 17 questions/ })
+      .waitFor()
     await page.getByRole('checkbox', { name: /^Take What does chart datum/ }).check()
     await page.getByRole('button', { name: 'Bring in 1 question' }).click()
     await page.getByRole('link', { name: 'Open the quiz “Tides and tidal heights”' }).waitFor()
-    const [made] = await db.rows<{ id: string }>('SELECT id FROM quiz WHERE title = \'Tides and tidal heights\' AND id <> \'quiz-tides\'')
+    const [made] = await db.rows<{ id: string }>(
+      "SELECT id FROM quiz WHERE title = 'Tides and tidal heights' AND id <> 'quiz-tides'",
+    )
     await page.getByRole('button', { name: 'Take all of it back' }).click()
     await page.getByText(/^Taken back/).waitFor()
     expect(await db.one('SELECT 1 AS yes FROM quiz WHERE id = ?', [made!.id])).toBeUndefined()

@@ -21,15 +21,33 @@ beforeAll(async () => {
   server = await startServer(fresh.url)
   teacher = await visitor(server.address, 'Maren Holt')
 })
-afterAll(async () => { await closeBrowser(); await server.stop(); await db.close() })
+afterAll(async () => {
+  await closeBrowser()
+  await server.stop()
+  await db.close()
+})
 
-const verdicts = { right: '✓ right', partly: '± partly right', wrong: '✗ not right', waits: '… waits for a mark by hand' }
-interface Answer { verdict: keyof typeof verdicts, give: (preview: Locator, page: Page) => Promise<unknown> }
-interface Case { kind: string, write: (page: Page) => Promise<unknown>, answers: Answer[] }
+const verdicts = {
+  right: '✓ right',
+  partly: '± partly right',
+  wrong: '✗ not right',
+  waits: '… waits for a mark by hand',
+}
+interface Answer {
+  verdict: keyof typeof verdicts
+  give: (preview: Locator, page: Page) => Promise<unknown>
+}
+interface Case {
+  kind: string
+  write: (page: Page) => Promise<unknown>
+  answers: Answer[]
+}
 
 const box = (page: Page, name: string) => page.getByRole('textbox', { name, exact: true })
 const stem = (page: Page, words: string) => box(page, 'Question').fill(words)
-const options = async (page: Page, ...words: string[]) => { for (const [i, each] of words.entries()) await box(page, `Option ${'ABCD'[i]}`).fill(each) }
+const options = async (page: Page, ...words: string[]) => {
+  for (const [i, each] of words.entries()) await box(page, `Option ${'ABCD'[i]}`).fill(each)
+}
 const option = (words: string) => (preview: Locator) => preview.getByText(words, { exact: true }).click()
 const typed = (words: string) => (preview: Locator) => preview.getByRole('textbox').fill(words)
 /** By keyboard alone: pick a thing, then its place. */
@@ -44,62 +62,255 @@ const at = (x: number, y: number) => async (preview: Locator) => {
 }
 
 const cases: Case[] = [
-  { kind: 'choice', write: async (page) => { await stem(page, 'Which?'); await options(page, 'Ebb', 'Flood', 'Slack', 'Stand'); await page.getByRole('spinbutton').nth(1).fill('0.5'); await page.getByRole('spinbutton').nth(1).blur() },
-    answers: [{ verdict: 'right', give: option('Ebb') }, { verdict: 'partly', give: option('Flood') }, { verdict: 'wrong', give: option('Slack') }] },
-  { kind: 'choices', write: async (page) => { await stem(page, 'Which ones?'); await options(page, 'One', 'Two', 'Three', 'Four') },
-    answers: [{ verdict: 'partly', give: option('One') }, { verdict: 'right', give: option('Two') }, { verdict: 'wrong', give: async (preview) => { await option('Three')(preview); await option('Four')(preview) } }] },
-  { kind: 'trueFalse', write: (page) => stem(page, 'It is so.'), answers: [{ verdict: 'right', give: option('True') }, { verdict: 'wrong', give: option('False') }] },
-  { kind: 'yesNo', write: (page) => stem(page, 'Is it so?'), answers: [{ verdict: 'right', give: option('Yes') }, { verdict: 'wrong', give: option('No') }] },
-  { kind: 'number', write: async (page) => { await stem(page, 'How much?'); await box(page, 'Number').fill('3.9'); await page.getByLabel('Tolerance').fill('0.1'); await page.getByLabel('Unit', { exact: true }).fill('m'); await page.getByRole('button', { name: 'Accept another number' }).click(); await box(page, 'Number').nth(1).fill('5') },
-    answers: [{ verdict: 'right', give: typed('3,8') }, { verdict: 'partly', give: typed('5') }, { verdict: 'wrong', give: typed('7') }] },
-  { kind: 'text', write: async (page) => { await stem(page, 'What?'); await page.getByLabel('Text', { exact: true }).first().fill('leeway'); await page.getByLabel('Slips allowed').selectOption('1'); await page.getByRole('button', { name: 'Accept another answer' }).click(); await page.getByLabel('The answer').nth(1).selectOption('matches'); await page.getByLabel('Text', { exact: true }).nth(1).fill('drift(ing)?'); await page.getByLabel('earns').nth(1).fill('0.5') },
-    answers: [{ verdict: 'right', give: typed('Leewya') }, { verdict: 'partly', give: typed('drifting') }, { verdict: 'wrong', give: typed('set') }] },
-  { kind: 'gaps', write: async (page) => {
-    const text = box(page, 'Text with gaps')
-    await text.click()
-    await page.keyboard.type('Springs and neaps')
-    for (const steps of [0, 12]) {
-      await text.focus()
-      await page.keyboard.press('Home')
-      for (let i = 0; i < steps; i++) await page.keyboard.press('ArrowRight')
-      await page.keyboard.press('Shift+Control+ArrowRight')
-      // The editor hears of a selection a moment after the browser has made it.
-      await expect.poll(() => page.evaluate(() => ([...document.querySelectorAll('.ProseMirror')].find((each) => each.getAttribute('aria-label') === 'Text with gaps') as unknown as { editor: { state: { selection: { empty: boolean } } } }).editor.state.selection.empty)).toBe(false)
-      await page.getByRole('button', { name: 'Gap', exact: true }).click()
-      await page.getByRole('button', { name: 'No gap' }).waitFor()
-    }
-    await page.getByText('Gap 2').first().waitFor()
-  }, answers: [
-    { verdict: 'partly', give: (preview) => preview.getByLabel('Gap 1').fill('springs') }, { verdict: 'right', give: (preview) => preview.getByLabel('Gap 2').fill('neaps') },
-    { verdict: 'wrong', give: async (preview) => { await preview.getByLabel('Gap 1').fill('x'); await preview.getByLabel('Gap 2').fill('y') } }] },
-  { kind: 'matching', write: async (page) => { await stem(page, 'What goes with what?'); for (const [i, [left, right]] of [['Port', 'red'], ['Starboard', 'green'], ['Stern', 'white']].entries()) { await box(page, `Left entry ${i + 1}`).fill(left!); await box(page, `Partner ${i + 1}`).fill(right!) } },
-    answers: [{ verdict: 'partly', give: (preview) => pair(preview, 'red', 'Port') }, { verdict: 'right', give: async (preview) => { await pair(preview, 'green', 'Starboard'); await pair(preview, 'white', 'Stern') } },
-      { verdict: 'wrong', give: async (preview) => { await pair(preview, 'green', 'Stern'); await pair(preview, 'white', 'Port'); await pair(preview, 'red', 'Starboard') } }] },
-  { kind: 'sorting', write: async (page) => { await stem(page, 'Sort.'); await box(page, 'Group 1').fill('Fish'); await box(page, 'Group 2').fill('Birds'); for (const [i, words] of ['cod', 'eel', 'gull', 'tern'].entries()) await box(page, `Thing ${i + 1}`).fill(words) },
-    answers: [{ verdict: 'partly', give: (preview) => pair(preview, 'cod', 'Fish') }, { verdict: 'right', give: async (preview) => { await pair(preview, 'eel', 'Fish'); await pair(preview, 'gull', 'Birds'); await pair(preview, 'tern', 'Birds') } },
-      { verdict: 'wrong', give: async (preview) => { for (const [thing, group] of [['cod', 'Birds'], ['eel', 'Birds'], ['gull', 'Fish'], ['tern', 'Fish']]) await pair(preview, thing!, group!) } }] },
-  { kind: 'ordering', write: async (page) => { await stem(page, 'Order.'); for (const [i, words] of ['one', 'two', 'three', 'four'].entries()) await box(page, `Line ${i + 1}`).fill(words) },
+  {
+    kind: 'choice',
+    write: async (page) => {
+      await stem(page, 'Which?')
+      await options(page, 'Ebb', 'Flood', 'Slack', 'Stand')
+      await page.getByRole('spinbutton').nth(1).fill('0.5')
+      await page.getByRole('spinbutton').nth(1).blur()
+    },
     answers: [
-      { verdict: 'right', give: (preview) => arrange(preview, ['one', 'two', 'three', 'four']) }, { verdict: 'partly', give: (preview) => arrange(preview, ['two', 'one', 'three', 'four']) }, { verdict: 'wrong', give: (preview) => arrange(preview, ['four', 'three', 'two', 'one']) }] },
-  { kind: 'spot', write: async (page) => {
-    await stem(page, 'Where?')
-    await page.getByLabel('Choose a picture').setInputFiles(join(import.meta.dirname, '..', '..', 'demo', 'pictures', 'inlet.png'))
-    await page.getByLabel('What it shows, without giving the answer away').fill('A small chart')
-    const picture = page.locator('svg.cursor-crosshair')
-    await picture.scrollIntoViewIfNeeded()
-    for (const [x, y] of [[0.25, 0.375], [0.75, 0.375]]) {
-      const size = (await picture.boundingBox())!
-      await page.mouse.move(size.x + size.width * x!, size.y + size.height * y!)
-      await page.mouse.down()
-      await page.mouse.move(size.x + size.width * (x! + 0.06), size.y + size.height * y!, { steps: 4 })
-      await page.mouse.up()
-    }
-    await page.getByLabel('2 is right').waitFor()
-    await page.getByLabel('Places asked for').fill('2')
-    await page.getByText('Mark 2 places on the picture').waitFor()
-  }, answers: [{ verdict: 'partly', give: at(0.25, 0.375) }, { verdict: 'right', give: at(0.75, 0.375) }, { verdict: 'wrong', give: async (preview) => { await preview.getByRole('button', { name: 'Take mark 1 away' }).click(); await preview.getByRole('button', { name: 'Take mark 1 away' }).click(); await preview.getByRole('application').press('ArrowDown'); await preview.getByRole('application').press('Enter') } }] },
-  { kind: 'written', write: async (page) => { await stem(page, 'Why?'); await page.getByRole('button', { name: 'Add a line to the rubric' }).click() }, answers: [{ verdict: 'waits', give: typed('Because.') }] },
-  { kind: 'short', write: (page) => stem(page, 'Name one.'), answers: [{ verdict: 'waits', give: typed('An anchor') }] },
+      { verdict: 'right', give: option('Ebb') },
+      { verdict: 'partly', give: option('Flood') },
+      { verdict: 'wrong', give: option('Slack') },
+    ],
+  },
+  {
+    kind: 'choices',
+    write: async (page) => {
+      await stem(page, 'Which ones?')
+      await options(page, 'One', 'Two', 'Three', 'Four')
+    },
+    answers: [
+      { verdict: 'partly', give: option('One') },
+      { verdict: 'right', give: option('Two') },
+      {
+        verdict: 'wrong',
+        give: async (preview) => {
+          await option('Three')(preview)
+          await option('Four')(preview)
+        },
+      },
+    ],
+  },
+  {
+    kind: 'trueFalse',
+    write: (page) => stem(page, 'It is so.'),
+    answers: [
+      { verdict: 'right', give: option('True') },
+      { verdict: 'wrong', give: option('False') },
+    ],
+  },
+  {
+    kind: 'yesNo',
+    write: (page) => stem(page, 'Is it so?'),
+    answers: [
+      { verdict: 'right', give: option('Yes') },
+      { verdict: 'wrong', give: option('No') },
+    ],
+  },
+  {
+    kind: 'number',
+    write: async (page) => {
+      await stem(page, 'How much?')
+      await box(page, 'Number').fill('3.9')
+      await page.getByLabel('Tolerance').fill('0.1')
+      await page.getByLabel('Unit', { exact: true }).fill('m')
+      await page.getByRole('button', { name: 'Accept another number' }).click()
+      await box(page, 'Number').nth(1).fill('5')
+    },
+    answers: [
+      { verdict: 'right', give: typed('3,8') },
+      { verdict: 'partly', give: typed('5') },
+      { verdict: 'wrong', give: typed('7') },
+    ],
+  },
+  {
+    kind: 'text',
+    write: async (page) => {
+      await stem(page, 'What?')
+      await page.getByLabel('Text', { exact: true }).first().fill('leeway')
+      await page.getByLabel('Slips allowed').selectOption('1')
+      await page.getByRole('button', { name: 'Accept another answer' }).click()
+      await page.getByLabel('The answer').nth(1).selectOption('matches')
+      await page.getByLabel('Text', { exact: true }).nth(1).fill('drift(ing)?')
+      await page.getByLabel('earns').nth(1).fill('0.5')
+    },
+    answers: [
+      { verdict: 'right', give: typed('Leewya') },
+      { verdict: 'partly', give: typed('drifting') },
+      { verdict: 'wrong', give: typed('set') },
+    ],
+  },
+  {
+    kind: 'gaps',
+    write: async (page) => {
+      const text = box(page, 'Text with gaps')
+      await text.click()
+      await page.keyboard.type('Springs and neaps')
+      for (const steps of [0, 12]) {
+        await text.focus()
+        await page.keyboard.press('Home')
+        for (let i = 0; i < steps; i++) await page.keyboard.press('ArrowRight')
+        await page.keyboard.press('Shift+Control+ArrowRight')
+        // The editor hears of a selection a moment after the browser has made it.
+        await expect
+          .poll(() =>
+            page.evaluate(
+              () =>
+                (
+                  [...document.querySelectorAll('.ProseMirror')].find(
+                    (each) => each.getAttribute('aria-label') === 'Text with gaps',
+                  ) as unknown as { editor: { state: { selection: { empty: boolean } } } }
+                ).editor.state.selection.empty,
+            ),
+          )
+          .toBe(false)
+        await page.getByRole('button', { name: 'Gap', exact: true }).click()
+        await page.getByRole('button', { name: 'No gap' }).waitFor()
+      }
+      await page.getByText('Gap 2').first().waitFor()
+    },
+    answers: [
+      { verdict: 'partly', give: (preview) => preview.getByLabel('Gap 1').fill('springs') },
+      { verdict: 'right', give: (preview) => preview.getByLabel('Gap 2').fill('neaps') },
+      {
+        verdict: 'wrong',
+        give: async (preview) => {
+          await preview.getByLabel('Gap 1').fill('x')
+          await preview.getByLabel('Gap 2').fill('y')
+        },
+      },
+    ],
+  },
+  {
+    kind: 'matching',
+    write: async (page) => {
+      await stem(page, 'What goes with what?')
+      for (const [i, [left, right]] of [
+        ['Port', 'red'],
+        ['Starboard', 'green'],
+        ['Stern', 'white'],
+      ].entries()) {
+        await box(page, `Left entry ${i + 1}`).fill(left!)
+        await box(page, `Partner ${i + 1}`).fill(right!)
+      }
+    },
+    answers: [
+      { verdict: 'partly', give: (preview) => pair(preview, 'red', 'Port') },
+      {
+        verdict: 'right',
+        give: async (preview) => {
+          await pair(preview, 'green', 'Starboard')
+          await pair(preview, 'white', 'Stern')
+        },
+      },
+      {
+        verdict: 'wrong',
+        give: async (preview) => {
+          await pair(preview, 'green', 'Stern')
+          await pair(preview, 'white', 'Port')
+          await pair(preview, 'red', 'Starboard')
+        },
+      },
+    ],
+  },
+  {
+    kind: 'sorting',
+    write: async (page) => {
+      await stem(page, 'Sort.')
+      await box(page, 'Group 1').fill('Fish')
+      await box(page, 'Group 2').fill('Birds')
+      for (const [i, words] of ['cod', 'eel', 'gull', 'tern'].entries()) await box(page, `Thing ${i + 1}`).fill(words)
+    },
+    answers: [
+      { verdict: 'partly', give: (preview) => pair(preview, 'cod', 'Fish') },
+      {
+        verdict: 'right',
+        give: async (preview) => {
+          await pair(preview, 'eel', 'Fish')
+          await pair(preview, 'gull', 'Birds')
+          await pair(preview, 'tern', 'Birds')
+        },
+      },
+      {
+        verdict: 'wrong',
+        give: async (preview) => {
+          for (const [thing, group] of [
+            ['cod', 'Birds'],
+            ['eel', 'Birds'],
+            ['gull', 'Fish'],
+            ['tern', 'Fish'],
+          ])
+            await pair(preview, thing!, group!)
+        },
+      },
+    ],
+  },
+  {
+    kind: 'ordering',
+    write: async (page) => {
+      await stem(page, 'Order.')
+      for (const [i, words] of ['one', 'two', 'three', 'four'].entries()) await box(page, `Line ${i + 1}`).fill(words)
+    },
+    answers: [
+      { verdict: 'right', give: (preview) => arrange(preview, ['one', 'two', 'three', 'four']) },
+      { verdict: 'partly', give: (preview) => arrange(preview, ['two', 'one', 'three', 'four']) },
+      { verdict: 'wrong', give: (preview) => arrange(preview, ['four', 'three', 'two', 'one']) },
+    ],
+  },
+  {
+    kind: 'spot',
+    write: async (page) => {
+      await stem(page, 'Where?')
+      await page
+        .getByLabel('Choose a picture')
+        .setInputFiles(join(import.meta.dirname, '..', '..', 'demo', 'pictures', 'inlet.png'))
+      await page.getByLabel('What it shows, without giving the answer away').fill('A small chart')
+      const picture = page.locator('svg.cursor-crosshair')
+      await picture.scrollIntoViewIfNeeded()
+      for (const [x, y] of [
+        [0.25, 0.375],
+        [0.75, 0.375],
+      ]) {
+        const size = (await picture.boundingBox())!
+        await page.mouse.move(size.x + size.width * x!, size.y + size.height * y!)
+        await page.mouse.down()
+        await page.mouse.move(size.x + size.width * (x! + 0.06), size.y + size.height * y!, { steps: 4 })
+        await page.mouse.up()
+      }
+      await page.getByLabel('2 is right').waitFor()
+      await page.getByLabel('Places asked for').fill('2')
+      await page.getByText('Mark 2 places on the picture').waitFor()
+    },
+    answers: [
+      { verdict: 'partly', give: at(0.25, 0.375) },
+      { verdict: 'right', give: at(0.75, 0.375) },
+      {
+        verdict: 'wrong',
+        give: async (preview) => {
+          await preview.getByRole('button', { name: 'Take mark 1 away' }).click()
+          await preview.getByRole('button', { name: 'Take mark 1 away' }).click()
+          await preview.getByRole('application').press('ArrowDown')
+          await preview.getByRole('application').press('Enter')
+        },
+      },
+    ],
+  },
+  {
+    kind: 'written',
+    write: async (page) => {
+      await stem(page, 'Why?')
+      await page.getByRole('button', { name: 'Add a line to the rubric' }).click()
+    },
+    answers: [{ verdict: 'waits', give: typed('Because.') }],
+  },
+  {
+    kind: 'short',
+    write: (page) => stem(page, 'Name one.'),
+    answers: [{ verdict: 'waits', give: typed('An anchor') }],
+  },
   { kind: 'recording', write: (page) => stem(page, 'Say it.'), answers: [] },
 ]
 
@@ -107,13 +318,16 @@ const cases: Case[] = [
 async function arrange(preview: Locator, wanted: string[]): Promise<void> {
   for (const words of wanted) await preview.getByRole('listitem').filter({ hasText: words }).waitFor()
   for (const [place, words] of wanted.entries()) {
-    const lines = (await preview.getByRole('listitem').allInnerTexts()).map((line) => wanted.find((each) => line.includes(each)))
+    const lines = (await preview.getByRole('listitem').allInnerTexts()).map((line) =>
+      wanted.find((each) => line.includes(each)),
+    )
     for (let i = lines.indexOf(words); i > place; i--) {
       await preview.getByRole('listitem').nth(i).press('Alt+ArrowUp')
       await preview.getByLabel(`${i}: ${words}`, { exact: true }).waitFor()
     }
   }
-  if (await preview.getByRole('button', { name: 'take this order as it stands' }).isVisible()) await preview.getByRole('button', { name: 'take this order as it stands' }).click()
+  if (await preview.getByRole('button', { name: 'take this order as it stands' }).isVisible())
+    await preview.getByRole('button', { name: 'take this order as it stands' }).click()
 }
 
 describe('written from nothing, and tried', () => {
@@ -137,14 +351,62 @@ describe('written from nothing, and tried', () => {
 
 describe('sat on a phone', () => {
   it('one question a page: with the connection lost at once every kind is there, and what was answered is kept when it is back', async () => {
-    const questions = ['q-datum', 'q-cover', 'q-g-crossing', 'q-m-sounds', 'q-s-distress', 'q-o-plan', 'q-p-anchor', 'q-p-courses', 'q-w-squall', 'q-r-mayday']
+    const questions = [
+      'q-datum',
+      'q-cover',
+      'q-g-crossing',
+      'q-m-sounds',
+      'q-s-distress',
+      'q-o-plan',
+      'q-p-anchor',
+      'q-p-courses',
+      'q-w-squall',
+      'q-r-mayday',
+    ]
     const [maren, now] = [await person(db, 'p-maren'), iso(Date.now())]
     await createQuiz(db, maren, 'Offline', now, 'quiz-offline')
     const { quiz } = await loadQuiz(db, 'quiz-offline')
-    await makeEdit(db, maren, 'quiz-offline', 0, 'offline.1', { do: 'all', edits: [
-      { do: 'addRows', section: quiz.content.sections[0]!.id, after: null, rows: questions.map((question) => ({ type: 'question', id: `r-${question}`, question, points: 1, fixed: false })) },
-      { do: 'setContent', values: { pages: { by: 'count', count: 1 } } },
-      { do: 'setRules', values: { windows: [{ id: 'w1', classes: ['c-tuesday'], opens: now, closes: iso(Date.now() + 7_200_000), due: null, latestStart: null }] } }] }, now)
+    await makeEdit(
+      db,
+      maren,
+      'quiz-offline',
+      0,
+      'offline.1',
+      {
+        do: 'all',
+        edits: [
+          {
+            do: 'addRows',
+            section: quiz.content.sections[0]!.id,
+            after: null,
+            rows: questions.map((question) => ({
+              type: 'question',
+              id: `r-${question}`,
+              question,
+              points: 1,
+              fixed: false,
+            })),
+          },
+          { do: 'setContent', values: { pages: { by: 'count', count: 1 } } },
+          {
+            do: 'setRules',
+            values: {
+              windows: [
+                {
+                  id: 'w1',
+                  classes: ['c-tuesday'],
+                  opens: now,
+                  closes: iso(Date.now() + 7_200_000),
+                  due: null,
+                  latestStart: null,
+                },
+              ],
+            },
+          },
+        ],
+      },
+      now,
+    )
     await openQuiz(db, maren, 'quiz-offline', now)
     const student = await visitor(server.address, 'Nell Ashdown', { width: 390, height: 800 })
     const { page, context } = student
@@ -153,7 +415,18 @@ describe('sat on a phone', () => {
     await page.waitForURL('**/sit/**')
     await page.getByRole('article').waitFor()
     await context.setOffline(true)
-    const fieldOf = [() => page.getByRole('radio'), () => page.getByRole('textbox'), () => page.getByLabel('Gap 1'), () => page.getByRole('button', { name: 'I am altering my course to starboard', exact: true }), () => page.getByRole('button', { name: 'orange smoke', exact: true }), () => page.getByRole('button', { name: /earlier$/ }), () => page.getByRole('application'), () => page.getByLabel('B: across'), () => page.getByRole('textbox'), () => page.getByRole('button', { name: 'Record an answer' })]
+    const fieldOf = [
+      () => page.getByRole('radio'),
+      () => page.getByRole('textbox'),
+      () => page.getByLabel('Gap 1'),
+      () => page.getByRole('button', { name: 'I am altering my course to starboard', exact: true }),
+      () => page.getByRole('button', { name: 'orange smoke', exact: true }),
+      () => page.getByRole('button', { name: /earlier$/ }),
+      () => page.getByRole('application'),
+      () => page.getByLabel('B: across'),
+      () => page.getByRole('textbox'),
+      () => page.getByRole('button', { name: 'Record an answer' }),
+    ]
     for (const [i, field] of fieldOf.entries()) {
       await page.getByText(`Page ${i + 1} of ${questions.length}`).waitFor()
       await field().first().waitFor({ state: 'attached' })
@@ -163,19 +436,74 @@ describe('sat on a phone', () => {
     await page.getByText(/Connection lost · your answers are kept on this device/).waitFor()
     await context.setOffline(false)
     await page.getByText(/All answers kept/).waitFor()
-    expect((await db.one<{ response: string }>('SELECT w.response FROM answer w JOIN attempt a ON a.id = w.attempt_id WHERE a.quiz_id = \'quiz-offline\' AND w.response IS NOT NULL'))!.response).toBe('{"text":"2.3"}')
+    expect(
+      (await db.one<{ response: string }>(
+        "SELECT w.response FROM answer w JOIN attempt a ON a.id = w.attempt_id WHERE a.quiz_id = 'quiz-offline' AND w.response IS NOT NULL",
+      ))!.response,
+    ).toBe('{"text":"2.3"}')
     expect(student.faults).toEqual([])
     await context.close()
   })
   it('every kind can be answered by tapping, is kept, marked, and reviewed', async () => {
-    const questions = ['q-datum', 'q-y-lookout', 'q-cover', 'q-clearing', 'q-g-crossing', 'q-m-sounds', 'q-s-distress', 'q-o-plan', 'q-p-anchor', 'q-p-courses', 'q-h-plan', 'q-w-squall', 'q-v-distance']
+    const questions = [
+      'q-datum',
+      'q-y-lookout',
+      'q-cover',
+      'q-clearing',
+      'q-g-crossing',
+      'q-m-sounds',
+      'q-s-distress',
+      'q-o-plan',
+      'q-p-anchor',
+      'q-p-courses',
+      'q-h-plan',
+      'q-w-squall',
+      'q-v-distance',
+    ]
     const [maren, now] = [await person(db, 'p-maren'), iso(Date.now())]
     await createQuiz(db, maren, 'Every kind', now, 'quiz-every')
     const { quiz } = await loadQuiz(db, 'quiz-every')
-    await makeEdit(db, maren, 'quiz-every', 0, 'every.1', { do: 'all', edits: [
-      { do: 'addRows', section: quiz.content.sections[0]!.id, after: null, rows: questions.map((question) => ({ type: 'question', id: `r-${question}`, question, points: 1, fixed: false })) },
-      { do: 'setContent', values: { pages: { by: 'all' } } },
-      { do: 'setRules', values: { windows: [{ id: 'w1', classes: ['c-tuesday'], opens: now, closes: iso(Date.now() + 7_200_000), due: null, latestStart: null }] } }] }, now)
+    await makeEdit(
+      db,
+      maren,
+      'quiz-every',
+      0,
+      'every.1',
+      {
+        do: 'all',
+        edits: [
+          {
+            do: 'addRows',
+            section: quiz.content.sections[0]!.id,
+            after: null,
+            rows: questions.map((question) => ({
+              type: 'question',
+              id: `r-${question}`,
+              question,
+              points: 1,
+              fixed: false,
+            })),
+          },
+          { do: 'setContent', values: { pages: { by: 'all' } } },
+          {
+            do: 'setRules',
+            values: {
+              windows: [
+                {
+                  id: 'w1',
+                  classes: ['c-tuesday'],
+                  opens: now,
+                  closes: iso(Date.now() + 7_200_000),
+                  due: null,
+                  latestStart: null,
+                },
+              ],
+            },
+          },
+        ],
+      },
+      now,
+    )
     await openQuiz(db, maren, 'quiz-every', now)
     const student = await visitor(server.address, 'Nell Ashdown', { width: 390, height: 800 })
     const { page } = student
@@ -189,22 +517,34 @@ describe('sat on a phone', () => {
     await nth(4).getByRole('textbox').fill('clearing')
     await nth(5).getByLabel('Gap 1').selectOption({ label: 'starboard' })
     await nth(5).getByLabel('Gap 2').selectOption({ label: 'ahead' })
-    for (const [meaning, signal] of [['I am altering my course to starboard', 'One short blast'], ['I am altering my course to port', 'Two short blasts']]) {
+    for (const [meaning, signal] of [
+      ['I am altering my course to starboard', 'One short blast'],
+      ['I am altering my course to port', 'Two short blasts'],
+    ]) {
       await nth(6).getByRole('button', { name: meaning!, exact: true }).click()
-      await nth(6).getByRole('button', { name: `Put ${meaning} to ${signal}` }).click()
+      await nth(6)
+        .getByRole('button', { name: `Put ${meaning} to ${signal}` })
+        .click()
     }
     for (const thing of ['a red hand flare', 'orange smoke']) {
       await nth(7).getByRole('button', { name: thing, exact: true }).click()
-      await nth(7).getByRole('button', { name: `Put ${thing} to Distress` }).click()
+      await nth(7)
+        .getByRole('button', { name: `Put ${thing} to Distress` })
+        .click()
     }
-    await nth(8).getByRole('button', { name: /earlier$/ }).last().click()
+    await nth(8)
+      .getByRole('button', { name: /earlier$/ })
+      .last()
+      .click()
     await at(230 / 480, 112 / 320)(nth(9))
     await nth(10).getByLabel('B: across').check()
     await nth(11).getByRole('textbox').fill('A port of refuge')
     await nth(12).getByRole('textbox').fill('Reef, clip on, fix the position.')
     const varying = await nth(13).innerText()
     const [, speed, hours] = /makes ([\d.]+) knots for (\d+) hours/.exec(varying)!
-    await nth(13).getByRole('textbox').fill(String(Number(speed) * Number(hours)))
+    await nth(13)
+      .getByRole('textbox')
+      .fill(String(Number(speed) * Number(hours)))
     await page.getByText(/All answers kept/).waitFor()
     expect(await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth)).toBeLessThanOrEqual(0)
     await page.reload()
@@ -226,10 +566,17 @@ describe('sat on a phone', () => {
       const number = await waiting.locator('p').first().innerText()
       await waiting.getByLabel('Points of 1').fill(points)
       await waiting.getByRole('button', { name: 'Mark', exact: true }).click()
-      await desk.getByRole('article').filter({ hasText: number.split('\n')[0]! }).getByText(points === '1' ? '✓ right' : '± partly right').waitFor()
+      await desk
+        .getByRole('article')
+        .filter({ hasText: number.split('\n')[0]! })
+        .getByText(points === '1' ? '✓ right' : '± partly right')
+        .waitFor()
     }
     // Ten right, two of four pairs, two of four things of distress, an order of one move, and the marks by hand.
-    await desk.getByText(/\d+(\.\d+)? of 13/).first().waitFor()
+    await desk
+      .getByText(/\d+(\.\d+)? of 13/)
+      .first()
+      .waitFor()
     const { score } = (await db.one<{ score: string }>('SELECT score FROM attempt WHERE id = ?', [attempt]))!
     expect(score).not.toBeNull()
   })

@@ -17,7 +17,11 @@ beforeAll(async () => {
   db = fresh.db
   server = await startServer(fresh.url)
 })
-afterAll(async () => { await closeBrowser(); await server.stop(); await db.close() })
+afterAll(async () => {
+  await closeBrowser()
+  await server.stop()
+  await db.close()
+})
 
 it('a teacher signs in with e-mail and password, and is told when they are wrong', async () => {
   teacher = await visitor(server.address, null)
@@ -36,11 +40,22 @@ it('writes a question with maths, sees it as a student would, tries an answer, a
   await page.getByRole('link', { name: 'Bank' }).click()
   await page.getByRole('button', { name: 'Write a question' }).click()
   await page.getByRole('menuitem', { name: /^Choice / }).click()
-  await page.getByRole('textbox', { name: 'Question', exact: true }).fill('Which fraction of the range has gone after two hours: ')
-  await page.getByRole('toolbar', { name: 'Tools for Question', exact: true }).getByRole('button', { name: 'Maths' }).click()
+  await page
+    .getByRole('textbox', { name: 'Question', exact: true })
+    .fill('Which fraction of the range has gone after two hours: ')
+  await page
+    .getByRole('toolbar', { name: 'Tools for Question', exact: true })
+    .getByRole('button', { name: 'Maths' })
+    .click()
   await page.getByLabel('In TeX').fill('\\frac{3}{12}')
   await page.getByRole('button', { name: 'Put it in' }).click()
-  for (const [letter, words] of [['A', 'A quarter'], ['B', 'A third'], ['C', 'A half'], ['D', 'A twelfth']]) await page.getByRole('textbox', { name: `Option ${letter}`, exact: true }).fill(words!)
+  for (const [letter, words] of [
+    ['A', 'A quarter'],
+    ['B', 'A third'],
+    ['C', 'A half'],
+    ['D', 'A twelfth'],
+  ])
+    await page.getByRole('textbox', { name: `Option ${letter}`, exact: true }).fill(words!)
   await page.getByLabel('Comment for who chooses B').fill('That is four twelfths.')
   const preview = page.getByRole('region', { name: 'As a student sees it' })
   await preview.locator('.katex').first().waitFor()
@@ -74,7 +89,15 @@ it('composes: sections, questions from the finder, a pool, moves by drag and by 
   await page.getByLabel('Questions drawn').fill('1')
   await page.getByRole('button', { name: 'Make the pool' }).click()
   await page.getByText('Draw 1 of 2').first().waitFor()
-  const order = () => page.locator('[data-row]').evaluateAll((rows) => rows.map((row) => row.getAttribute('aria-label')!.replace(/^Row [\d–]+: /, '').slice(0, 10)))
+  const order = () =>
+    page.locator('[data-row]').evaluateAll((rows) =>
+      rows.map((row) =>
+        row
+          .getAttribute('aria-label')!
+          .replace(/^Row [\d–]+: /, '')
+          .slice(0, 10),
+      ),
+    )
   expect(await order()).toEqual(['Which frac', 'A drying h', 'Draw 1 of '])
   // By keyboard: the pool up into the first section.
   await page.locator('[data-row]').nth(2).focus()
@@ -116,9 +139,16 @@ it('is told what stops, sets the rules as sentences, and opens', async () => {
   await page.getByRole('button', { name: 'Add a window' }).click()
   const classes = page.getByRole('button', { name: /^Classes:/ })
   await classes.click()
-  for (const [name, on] of [['Tuesday evening', true], ['Saturday morning', false]] as const) await page.getByLabel(name, { exact: true }).setChecked(on)
+  for (const [name, on] of [
+    ['Tuesday evening', true],
+    ['Saturday morning', false],
+  ] as const)
+    await page.getByLabel(name, { exact: true }).setChecked(on)
   await page.keyboard.press('Escape')
-  const local = (offset: number) => new Intl.DateTimeFormat('sv-SE', { timeZone: 'Europe/London', dateStyle: 'short', timeStyle: 'short' }).format(new Date(Date.now() + offset)).replace(' ', 'T')
+  const local = (offset: number) =>
+    new Intl.DateTimeFormat('sv-SE', { timeZone: 'Europe/London', dateStyle: 'short', timeStyle: 'short' })
+      .format(new Date(Date.now() + offset))
+      .replace(' ', 'T')
   await page.getByRole('button', { name: /^Opens:/ }).click()
   await page.getByLabel('Opens', { exact: true }).fill(local(-5 * minutes))
   await page.keyboard.press('Escape')
@@ -175,7 +205,9 @@ it('works on through a lost connection, and sends what was written when it is ba
   await page.getByText('Connection lost · your answers are kept on this device').waitFor()
   await context.setOffline(false)
   await page.getByText(/All answers kept/).waitFor()
-  const kept = await db.one<{ response: string }>('SELECT w.response FROM answer w JOIN attempt a ON a.id = w.attempt_id WHERE a.student_id = \'p-nell-ashdown\' AND w.response LIKE \'%2.34%\'')
+  const kept = await db.one<{ response: string }>(
+    "SELECT w.response FROM answer w JOIN attempt a ON a.id = w.attempt_id WHERE a.student_id = 'p-nell-ashdown' AND w.response LIKE '%2.34%'",
+  )
   expect(kept?.response).toBe('{"text":"2.34"}')
 })
 
@@ -222,14 +254,20 @@ it('a second attempt is drawn anew; when time is up the page hands in by itself'
   server.setClock(30 * minutes + 1000)
   await page.getByLabel('Depth').fill('2.30')
   await page.waitForURL('**/review/*')
-  const attempt = await db.one<{ ended_by: string, seconds_over: number }>('SELECT ended_by, TIMESTAMPDIFF(SECOND, deadline, handed_in_at) AS seconds_over FROM attempt WHERE student_id = \'p-nell-ashdown\' AND number = 2')
+  const attempt = await db.one<{ ended_by: string; seconds_over: number }>(
+    "SELECT ended_by, TIMESTAMPDIFF(SECOND, deadline, handed_in_at) AS seconds_over FROM attempt WHERE student_id = 'p-nell-ashdown' AND number = 2",
+  )
   expect(attempt).toEqual({ ended_by: 'student', seconds_over: 0 })
   server.setClock(0)
 })
 
 it('a paper whose page was closed is handed in by the server', async () => {
   const closed = await visitor(server.address, 'Wyn Parrish')
-  await closed.page.locator('li').filter({ hasText: 'Evening test' }).getByRole('link', { name: 'Look, then start' }).click()
+  await closed.page
+    .locator('li')
+    .filter({ hasText: 'Evening test' })
+    .getByRole('link', { name: 'Look, then start' })
+    .click()
   await closed.page.getByRole('button', { name: 'Start now' }).click()
   await closed.page.getByLabel('Depth').fill('2.3')
   await closed.page.getByText(/All answers kept/).waitFor()

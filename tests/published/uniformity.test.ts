@@ -15,7 +15,10 @@ const papers = 24_000
 
 function chiSquare(counts: Map<string, number>, cells: number): number {
   const expected = [...counts.values()].reduce((a, b) => a + b, 0) / cells
-  return [...counts.values()].reduce((total, count) => total + (count - expected) ** 2 / expected, 0) + (cells - counts.size) * expected
+  return (
+    [...counts.values()].reduce((total, count) => total + (count - expected) ** 2 / expected, 0) +
+    (cells - counts.size) * expected
+  )
 }
 
 function tally(trial: (i: number) => string): Map<string, number> {
@@ -34,7 +37,12 @@ describe('uniformity', () => {
     expect(jstat.jStat.chisquare.inv(0.999, Number(dof))).toBeCloseTo(value, 2)
   })
   it('all 24 orders of four things are equally likely', () => {
-    expect(chiSquare(tally((i) => shuffled([1, 2, 3, 4], random(i)).join('')), 24)).toBeLessThan(critical[23]!)
+    expect(
+      chiSquare(
+        tally((i) => shuffled([1, 2, 3, 4], random(i)).join('')),
+        24,
+      ),
+    ).toBeLessThan(critical[23]!)
   })
   it('with a fixed place, the six orders of the other three are', () => {
     const counts = tally((i) => shuffledAround([1, 2, 3, 4], (each) => each === 2, random(i)).join(''))
@@ -43,11 +51,26 @@ describe('uniformity', () => {
   })
   it('all ten draws of 2 of 5 are equally likely', () => {
     const demand = [{ id: 'p', holds: names('q', 5), draw: 2 }]
-    expect(chiSquare(tally((i) => drawPools(demand, new Set(), null, random(i)).get('p')!.toSorted().join()), 10)).toBeLessThan(critical[9]!)
+    expect(
+      chiSquare(
+        tally((i) => drawPools(demand, new Set(), null, random(i)).get('p')!.toSorted().join()),
+        10,
+      ),
+    ).toBeLessThan(critical[9]!)
   })
   it('claimed questions take no part, and the rest stay uniform', () => {
     const demand = [{ id: 'p', holds: names('q', 5), draw: 2 }]
-    expect(chiSquare(tally((i) => drawPools(demand, new Set(['q1']), null, random(i)).get('p')!.toSorted().join()), 6)).toBeLessThan(critical[5]!)
+    expect(
+      chiSquare(
+        tally((i) =>
+          drawPools(demand, new Set(['q1']), null, random(i))
+            .get('p')!
+            .toSorted()
+            .join(),
+        ),
+        6,
+      ),
+    ).toBeLessThan(critical[5]!)
   })
   it('whole papers: the place of each question in a shuffled section with one kept row', () => {
     const content = sampleContent([questionRow('a', { fixed: true }), questionRow('b'), poolRow('p', names('q', 3), 2)])
@@ -56,7 +79,10 @@ describe('uniformity', () => {
     // b stands in one of three places, beside one of three pairs: nine outcomes, equally likely.
     const counts = tally((i) => {
       const items = compilePaper(edition, `student ${i}`, 1, []).items.map((item) => item.question)
-      return `${items.indexOf('b')} ${items.filter((each) => each.startsWith('q')).toSorted().join()}`
+      return `${items.indexOf('b')} ${items
+        .filter((each) => each.startsWith('q'))
+        .toSorted()
+        .join()}`
     })
     expect([...counts.keys()].some((outcome) => outcome.startsWith('0'))).toBe(false)
     expect(counts.size).toBe(9)
@@ -67,7 +93,8 @@ describe('uniformity', () => {
 describe('determinism', () => {
   it('the same secret, student and attempt give the same paper; any other another', () => {
     const edition = sampleEdition(sampleContent([poolRow('p', names('q', 30), 10)]))
-    const paper = (student: string, attempt: number) => JSON.stringify(compilePaper(edition, student, attempt, []).items)
+    const paper = (student: string, attempt: number) =>
+      JSON.stringify(compilePaper(edition, student, attempt, []).items)
     expect(paper('a', 1)).toBe(paper('a', 1))
     expect(new Set([paper('a', 1), paper('a', 2), paper('b', 1), paper('a1', 1), paper('', 11)]).size).toBe(5)
     expect(JSON.stringify(compilePaper({ ...edition, secret }, 'a', 1, []).items)).not.toBe(paper('a', 1))

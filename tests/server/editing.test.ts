@@ -23,7 +23,12 @@ beforeAll(async () => {
 })
 afterAll(() => db.close())
 
-const addRow = (section: string, question: string): Edit => ({ do: 'addRows', section, after: null, rows: [{ type: 'question', id: `r-${question}`, question, points: 1, fixed: false }] })
+const addRow = (section: string, question: string): Edit => ({
+  do: 'addRows',
+  section,
+  after: null,
+  rows: [{ type: 'question', id: `r-${question}`, question, points: 1, fixed: false }],
+})
 
 describe('two teachers in one quiz', () => {
   it('edits to different things both stand; both pages end with the same quiz', async () => {
@@ -39,7 +44,9 @@ describe('two teachers in one quiz', () => {
   it('edits to the same thing conflict, with who; nothing is changed', async () => {
     const id = await createQuiz(db, maren, 'Clash', day)
     await makeEdit(db, maren, id, 0, 'maren.1', { do: 'setRules', values: { limit: 30 } }, day)
-    await expect(makeEdit(db, idris, id, 0, 'idris.1', { do: 'setRules', values: { limit: 50 } }, day)).rejects.toMatchObject({ status: 409, sentence: expect.stringContaining('Maren Holt') })
+    await expect(
+      makeEdit(db, idris, id, 0, 'idris.1', { do: 'setRules', values: { limit: 50 } }, day),
+    ).rejects.toMatchObject({ status: 409, sentence: expect.stringContaining('Maren Holt') })
     expect((await loadQuiz(db, id)).quiz.rules.limit).toBe(30)
     // A page's own earlier edit is no conflict, even when it has not heard of it yet.
     await makeEdit(db, maren, id, 0, 'maren.2', { do: 'setRules', values: { limit: 40 } }, day)
@@ -56,20 +63,31 @@ describe('two teachers in one quiz', () => {
     const id = await createQuiz(db, maren, 'Crowd', day)
     const section = (await loadQuiz(db, id)).quiz.content.sections[0]!.id
     const questions = await db.rows<{ id: string }>('SELECT id FROM question LIMIT 20')
-    await Promise.all(questions.map(({ id: question }, i) => makeEdit(db, i % 2 ? maren : idris, id, 0, `page${i}.1`, addRow(section, question), day)))
+    await Promise.all(
+      questions.map(({ id: question }, i) =>
+        makeEdit(db, i % 2 ? maren : idris, id, 0, `page${i}.1`, addRow(section, question), day),
+      ),
+    )
     expect((await loadQuiz(db, id)).quiz.content.sections[0]!.rows).toHaveLength(20)
   })
   it('refuses questions that are not in the bank', async () => {
     const id = await createQuiz(db, maren, 'Stranger', day)
     const section = (await loadQuiz(db, id)).quiz.content.sections[0]!.id
-    await expect(makeEdit(db, maren, id, 0, 'maren.1', addRow(section, 'q-of-others'), day)).rejects.toMatchObject({ status: 422 })
+    await expect(makeEdit(db, maren, id, 0, 'maren.1', addRow(section, 'q-of-others'), day)).rejects.toMatchObject({
+      status: 422,
+    })
   })
 })
 
 describe('opening', () => {
   it('is refused while something stops it, each with its sentence', async () => {
     const id = await createQuiz(db, maren, 'Empty', day)
-    await expect(openQuiz(db, maren, id, day)).rejects.toMatchObject({ status: 422, more: { checks: [expect.objectContaining({ code: 'no-questions' }), expect.objectContaining({ code: 'no-window' })] } })
+    await expect(openQuiz(db, maren, id, day)).rejects.toMatchObject({
+      status: 422,
+      more: {
+        checks: [expect.objectContaining({ code: 'no-questions' }), expect.objectContaining({ code: 'no-window' })],
+      },
+    })
   })
   it('freezes the content; rules stay living; a change of content needs a new edition', async () => {
     const id = await openedQuiz(db, 'frozen')
@@ -80,7 +98,10 @@ describe('opening', () => {
     await makeEdit(db, maren, id, revision + 1, 'maren.9', { do: 'setContent', values: { title: 'Renamed' } }, later(4))
     expect(await openQuiz(db, maren, id, later(5))).toEqual({ edition: 2 })
     const titles = await db.rows<{ body: string }>('SELECT body FROM edition WHERE quiz_id = ? ORDER BY number', [id])
-    expect(titles.map(({ body }) => (JSON.parse(body) as { content: { title: string } }).content.title)).toEqual(['Quiz frozen', 'Renamed'])
+    expect(titles.map(({ body }) => (JSON.parse(body) as { content: { title: string } }).content.title)).toEqual([
+      'Quiz frozen',
+      'Renamed',
+    ])
   })
   it('moves between states only where the machine allows', async () => {
     const id = await openedQuiz(db, 'states')
@@ -96,12 +117,17 @@ describe('the bank', () => {
     const { id } = await addQuestion(db, maren, sampleQuestion('number'), day)
     const changed = { ...sampleQuestion('number'), points: 3 }
     expect(await reviseQuestion(db, idris, id, 1, changed, later(1))).toMatchObject({ version: 2 })
-    await expect(reviseQuestion(db, maren, id, 1, changed, later(2))).rejects.toMatchObject({ status: 409, sentence: expect.stringContaining('Idris Quayle') })
+    await expect(reviseQuestion(db, maren, id, 1, changed, later(2))).rejects.toMatchObject({
+      status: 409,
+      sentence: expect.stringContaining('Idris Quayle'),
+    })
     expect((await loadQuestion(db, maren, id, 1)).question.points).toBe(1)
     expect((await loadQuestion(db, maren, id)).versions.map((each) => each.version)).toEqual([2, 1])
   })
   it('keeps one that cannot be marked yet as “in work”', async () => {
-    expect(await addQuestion(db, maren, { ...sampleQuestion('choice'), stem: '' }, day)).toMatchObject({ state: 'work' })
+    expect(await addQuestion(db, maren, { ...sampleQuestion('choice'), stem: '' }, day)).toMatchObject({
+      state: 'work',
+    })
   })
   it('finds by beginnings of words, short ones too, and counts the filters', async () => {
     const find = (query: object) => searchQuestions(db, maren, searchQuery.parse(query))
@@ -111,18 +137,31 @@ describe('the bank', () => {
     expect(both).not.toContain('q-range')
     const narrow = await find({ kind: 'number', objective: 'obj-1', difficulty: '4,5' })
     expect(narrow.hits.length).toBeGreaterThan(0)
-    expect(narrow.hits.every((hit) => hit.kind === 'number' && hit.difficulty >= 4 && hit.objectives.some((each) => each.startsWith('obj-1')))).toBe(true)
+    expect(
+      narrow.hits.every(
+        (hit) =>
+          hit.kind === 'number' && hit.difficulty >= 4 && hit.objectives.some((each) => each.startsWith('obj-1')),
+      ),
+    ).toBe(true)
     expect(narrow.counts.kind.number).toBe(narrow.total)
     // Signs that SQL gives a meaning to have none here.
     expect((await find({ words: '%_\\' })).total).toBe((await find({})).total)
     expect((await find({ words: 'zz%' })).total).toBe(0)
   })
   it('cleans HTML and renders maths; a fault in TeX is told', () => {
-    const evil = { ...sampleQuestion('text'), stem: '<p onclick="x()">Hi<script>alert(1)</script><img src="https://elsewhere.example/x.png" alt="x"><a href="javascript:x">l</a><span data-type="inline-math" data-latex="\\frac{1}{2}"></span></p>' }
+    const evil = {
+      ...sampleQuestion('text'),
+      stem: '<p onclick="x()">Hi<script>alert(1)</script><img src="https://elsewhere.example/x.png" alt="x"><a href="javascript:x">l</a><span data-type="inline-math" data-latex="\\frac{1}{2}"></span></p>',
+    }
     const { stem } = previewQuestion(evil, undefined)
     expect(stem).not.toMatch(/script|onclick|elsewhere/)
     expect(stem).toMatch(/katex/)
-    expect(() => previewQuestion({ ...evil, stem: '<p><span data-type="inline-math" data-latex="\\frac{1"></span></p>' }, undefined)).toThrow(/cannot be read/)
+    expect(() =>
+      previewQuestion(
+        { ...evil, stem: '<p><span data-type="inline-math" data-latex="\\frac{1"></span></p>' },
+        undefined,
+      ),
+    ).toThrow(/cannot be read/)
   })
 })
 
@@ -133,6 +172,9 @@ describe('migrations', () => {
     expect(await migrate(db)).toContain('0001-foundation.sql')
   })
   it('are split at semicolons that end a line', () => {
-    expect(statements('-- words; here\nCREATE TABLE a (x INT);\nINSERT INTO a VALUES (\'a;b\');\n')).toEqual(['CREATE TABLE a (x INT)', 'INSERT INTO a VALUES (\'a;b\')'])
+    expect(statements("-- words; here\nCREATE TABLE a (x INT);\nINSERT INTO a VALUES ('a;b');\n")).toEqual([
+      'CREATE TABLE a (x INT)',
+      "INSERT INTO a VALUES ('a;b')",
+    ])
   })
 })

@@ -25,16 +25,39 @@ beforeAll(async () => {
 })
 afterAll(() => db.close())
 
-const stage = (text: string | Uint8Array, name = 'a.md', by = maren) => stageFile(db, by, Buffer.from(text as Uint8Array), name, later(1))
+const stage = (text: string | Uint8Array, name = 'a.md', by = maren) =>
+  stageFile(db, by, Buffer.from(text as Uint8Array), name, later(1))
 const total = async (words: string) => (await searchQuestions(db, maren, searchQuery.parse({ words }))).total
-const takeAll = async (id: string, n: number) => (await beginTaking(db, maren, id, Array.from({ length: n }, (_, i) => i), later(2))).done
-const question = (stem: string, over: Partial<Question> = {}): Question => ({ ...sampleQuestion('choice'), stem: `<p>${stem}</p>`, ...over }) as Question
-const file = (...entries: [id: string, Question][]) => writeThistle(entries.map(([id, each]) => ({ id, folder: ['From outside', 'Knots'], objectives: ['1.1', 'Nowhere'], question: each })), new Map())
+const takeAll = async (id: string, n: number) =>
+  (
+    await beginTaking(
+      db,
+      maren,
+      id,
+      Array.from({ length: n }, (_, i) => i),
+      later(2),
+    )
+  ).done
+const question = (stem: string, over: Partial<Question> = {}): Question =>
+  ({ ...sampleQuestion('choice'), stem: `<p>${stem}</p>`, ...over }) as Question
+const file = (...entries: [id: string, Question][]) =>
+  writeThistle(
+    entries.map(([id, each]) => ({
+      id,
+      folder: ['From outside', 'Knots'],
+      objectives: ['1.1', 'Nowhere'],
+      question: each,
+    })),
+    new Map(),
+  )
 
 describe('bringing questions in', () => {
   it('shows first what will come, and nothing is there until it is taken', async () => {
     const batch = await stage('# Ropes\n\nWhich knot makes a loop that holds?\n\n= bowline\n\n---\n\nOnly words.\n')
-    expect(batch.items.map((item) => [item.fate, item.folder, item.problem])).toEqual([['new', ['Ropes'], null], ['broken', ['Ropes'], expect.stringMatching(/no answer/)]])
+    expect(batch.items.map((item) => [item.fate, item.folder, item.problem])).toEqual([
+      ['new', ['Ropes'], null],
+      ['broken', ['Ropes'], expect.stringMatching(/no answer/)],
+    ])
     expect(await total('bowline')).toBe(0)
     await takeAll(batch.id, 2)
     expect(await total('bowline')).toBe(1)
@@ -43,12 +66,22 @@ describe('bringing questions in', () => {
     await expect(viewBatch(db, idris, batch.id)).rejects.toMatchObject({ status: 404 })
   })
   it('tells new, changed, the same and alike from each other; a second import finds the first', async () => {
-    const [one, two] = [question('How is a rolling hitch of 5 turns made fast?'), question('What is a sheepshank for in a long line?')]
+    const [one, two] = [
+      question('How is a rolling hitch of 5 turns made fast?'),
+      question('What is a sheepshank for in a long line?'),
+    ]
     const first = await stage(file(['k1', one], ['k2', two]), 'k.json')
     expect(first.items.map((item) => item.fate)).toEqual(['new', 'new'])
     expect(first.items[0]!.notes).toContain('Objectives that this school does not have are left out: Nowhere.')
     await takeAll(first.id, 2)
-    const second = await stage(file(['k1', one], ['k2', { ...two, points: 3 }], ['k3', question('How is a rolling hitch of 9 turns made fast?')]), 'k.json')
+    const second = await stage(
+      file(
+        ['k1', one],
+        ['k2', { ...two, points: 3 }],
+        ['k3', question('How is a rolling hitch of 9 turns made fast?')],
+      ),
+      'k.json',
+    )
     expect(second.items.map((item) => item.fate)).toEqual(['same', 'changed', 'near'])
     await takeAll(second.id, 3)
     const hit = (await searchQuestions(db, maren, searchQuery.parse({ words: 'sheepshank' }))).hits[0]!
@@ -58,12 +91,25 @@ describe('bringing questions in', () => {
     expect(await total('rolling hitch')).toBe(1)
   })
   it('can be stopped: nothing is added, and it can be begun again', async () => {
-    const many = await stage(file(...Array.from({ length: 450 }, (_, i): [string, Question] => [`m${i}`, question(`Stopping marlinspike ${i}`)])), 'm.json')
-    const { done } = await beginTaking(db, maren, many.id, many.items.map((_, i) => i), later(2))
+    const many = await stage(
+      file(
+        ...Array.from({ length: 450 }, (_, i): [string, Question] => [`m${i}`, question(`Stopping marlinspike ${i}`)]),
+      ),
+      'm.json',
+    )
+    const { done } = await beginTaking(
+      db,
+      maren,
+      many.id,
+      many.items.map((_, i) => i),
+      later(2),
+    )
     await stopTaking(db, maren, many.id)
     await done
     expect(await total('marlinspike')).toBe(0)
-    expect(Number((await db.one<{ n: number }>('SELECT COUNT(*) AS n FROM question WHERE import_id = ?', [many.id]))!.n)).toBe(0)
+    expect(
+      Number((await db.one<{ n: number }>('SELECT COUNT(*) AS n FROM question WHERE import_id = ?', [many.id]))!.n),
+    ).toBe(0)
     expect((await viewBatch(db, maren, many.id)).state).toBe('staged')
     await takeAll(many.id, 450)
     expect(await total('marlinspike')).toBe(450)
@@ -74,13 +120,40 @@ describe('bringing questions in', () => {
     const { hits } = await searchQuestions(db, maren, searchQuery.parse({ words: 'clove' }))
     await createQuiz(db, maren, 'Knots', later(3), 'quiz-knots')
     const { quiz } = await loadQuiz(db, 'quiz-knots')
-    await makeEdit(db, maren, 'quiz-knots', 0, 'knots.1', { do: 'addRows', section: quiz.content.sections[0]!.id, after: null, rows: [{ type: 'question', id: 'r1', question: hits[0]!.id, points: 1, fixed: false }] }, later(3))
+    await makeEdit(
+      db,
+      maren,
+      'quiz-knots',
+      0,
+      'knots.1',
+      {
+        do: 'addRows',
+        section: quiz.content.sections[0]!.id,
+        after: null,
+        rows: [{ type: 'question', id: 'r1', question: hits[0]!.id, points: 1, fixed: false }],
+      },
+      later(3),
+    )
     expect(await undoImport(db, maren, batch.id, later(4))).toEqual({ removed: 0, kept: 1, quizzes: 0 })
     expect(await total('clove')).toBe(1)
   })
   it('cleans what it brings: no script, no foreign address, no maths that cannot be read', async () => {
-    const batch = await stage(file(['x1', question('Dirty <script>alert(1)</script><img src="https://elsewhere.example/x.png" onerror="x()"> sheet')], ['x2', question('<span data-type="inline-math" data-latex="\\frac{"></span>')], ['x3', question('x'.repeat(40_100))]), 'x.json')
-    expect(batch.items.map((item) => item.problem)).toEqual([null, expect.stringMatching(/maths.*cannot be read/), expect.stringMatching(/40,000/)])
+    const batch = await stage(
+      file(
+        [
+          'x1',
+          question('Dirty <script>alert(1)</script><img src="https://elsewhere.example/x.png" onerror="x()"> sheet'),
+        ],
+        ['x2', question('<span data-type="inline-math" data-latex="\\frac{"></span>')],
+        ['x3', question('x'.repeat(40_100))],
+      ),
+      'x.json',
+    )
+    expect(batch.items.map((item) => item.problem)).toEqual([
+      null,
+      expect.stringMatching(/maths.*cannot be read/),
+      expect.stringMatching(/40,000/),
+    ])
     await takeAll(batch.id, 3)
     const { hits } = await searchQuestions(db, maren, searchQuery.parse({ words: 'dirty sheet' }))
     expect((await loadQuestion(db, maren, hits[0]!.id)).question.stem).toBe('<p>Dirty  sheet</p>')
@@ -89,38 +162,54 @@ describe('bringing questions in', () => {
     const fake = new Uint8Array([1, 2, 3, 4])
     const { digestOf } = await import('../../formats/bundle')
     const pictured = question(`A picture <img src="/api/media/${digestOf(fake)}" alt="x">`)
-    const batch = await stage(writeThistle([{ id: 'p', folder: [], objectives: [], question: pictured }], new Map([[digestOf(fake), fake]])), 'p.json')
+    const batch = await stage(
+      writeThistle([{ id: 'p', folder: [], objectives: [], question: pictured }], new Map([[digestOf(fake), fake]])),
+      'p.json',
+    )
     expect(batch.items[0]!.notes.join()).toMatch(/left out: This is not a PNG/)
   })
 })
 
 describe('giving questions out', () => {
   it('the demo bank goes out as a package and finds itself again', async () => {
-    const ids = (await db.rows<{ id: string }>('SELECT id FROM question WHERE id LIKE \'q-%\' LIMIT 400')).map((row) => row.id)
+    const ids = (await db.rows<{ id: string }>("SELECT id FROM question WHERE id LIKE 'q-%' LIMIT 400")).map(
+      (row) => row.id,
+    )
     for (const as of ['json', 'qti-2.2', 'qti-3.0'] as const) {
       const { bytes } = await giveFile(db, maren, { questions: ids, as })
       const batch = await stage(bytes, 'back')
-      expect(batch.items.filter((item) => item.problem), as).toEqual([])
+      expect(
+        batch.items.filter((item) => item.problem),
+        as,
+      ).toEqual([])
       expect(batch.items).toHaveLength(ids.length)
     }
   })
   it('what one may not see is not in the file', async () => {
-    const [row] = await db.rows<{ id: string }>('SELECT id FROM question WHERE id = \'q-datum\'')
-    await db.run('UPDATE question SET sharing = \'private\' WHERE id = ?', [row!.id])
+    const [row] = await db.rows<{ id: string }>("SELECT id FROM question WHERE id = 'q-datum'")
+    await db.run("UPDATE question SET sharing = 'private' WHERE id = ?", [row!.id])
     await expect(giveFile(db, idris, { questions: [row!.id], as: 'json' })).rejects.toMatchObject({ status: 422 })
-    await db.run('UPDATE question SET sharing = \'school\' WHERE id = ?', [row!.id])
+    await db.run("UPDATE question SET sharing = 'school' WHERE id = ?", [row!.id])
   })
 })
 
 describe('plain text while it is typed', () => {
   it('is shown as questions, with what was not understood at its place', () => {
-    expect(lookAt('Which?\n\n- [x] a\n- [ ] b\n\n---\n\nWhat?')).toMatchObject([{ problem: null, question: { kind: 'Choice', key: 'a' } }, { problem: expect.stringMatching(/no answer/), place: 'question 2, line 8' }])
+    expect(lookAt('Which?\n\n- [x] a\n- [ ] b\n\n---\n\nWhat?')).toMatchObject([
+      { problem: null, question: { kind: 'Choice', key: 'a' } },
+      { problem: expect.stringMatching(/no answer/), place: 'question 2, line 8' },
+    ])
     expect(lookAt('')).toEqual([])
   })
 })
 
 it('a package of 600 goes in at a good rate and whole', async () => {
-  const entries = Array.from({ length: 600 }, (_, i) => ({ id: `r${i}`, folder: ['Rate'], objectives: [], question: question(`Rate of the halyard ${i}`) }))
+  const entries = Array.from({ length: 600 }, (_, i) => ({
+    id: `r${i}`,
+    folder: ['Rate'],
+    objectives: [],
+    question: question(`Rate of the halyard ${i}`),
+  }))
   const batch = await stage(writePackage(entries, { media: new Map() }, '2.2'), 'rate.zip')
   await takeAll(batch.id, 600)
   expect(await total('halyard')).toBe(600)

@@ -1,6 +1,14 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Database } from '../../server/database/database'
-import { answerCorrection, askForBank, correctionDifferences, listOutside, reportFault, syncBank, takeQuestion } from '../../server/domain/bank/outside'
+import {
+  answerCorrection,
+  askForBank,
+  correctionDifferences,
+  listOutside,
+  reportFault,
+  syncBank,
+  takeQuestion,
+} from '../../server/domain/bank/outside'
 import { loadQuestion, reviseQuestion } from '../../server/domain/bank/questions'
 import { searchQuery, searchQuestions } from '../../server/domain/bank/search'
 import type { Person } from '../../server/domain/people/people'
@@ -20,22 +28,40 @@ beforeAll(async () => {
 afterAll(() => db.close())
 
 const keeper = (minutes: number) => standInKeeper(db, later(minutes))
-const find = async (query: object, minutes: number, by = maren) => (await searchQuestions(db, by, searchQuery.parse({ take: '200', ...query }), later(minutes))).hits
-const stateOf = async (bank: string, minutes: number) => (await listOutside(db, maren, keeper(minutes), later(minutes))).banks.find((each) => each.bank === bank)!
+const find = async (query: object, minutes: number, by = maren) =>
+  (await searchQuestions(db, by, searchQuery.parse({ take: '200', ...query }), later(minutes))).hits
+const stateOf = async (bank: string, minutes: number) =>
+  (await listOutside(db, maren, keeper(minutes), later(minutes))).banks.find((each) => each.bank === bank)!
 const year = 365 * 24 * 60
 
 describe('banks from outside', () => {
   it('are found in the same search once they are granted, with whose they are and how often schools chose each', async () => {
     const hits = await find({ origin: 'outside' }, 1)
     expect(hits).toHaveLength(20)
-    expect(hits.every((hit) => hit.origin!.bank === 'Harrow Bay Federation of Sailing Schools: Shore-based theory' && hit.state === 'usable')).toBe(true)
+    expect(
+      hits.every(
+        (hit) =>
+          hit.origin!.bank === 'Harrow Bay Federation of Sailing Schools: Shore-based theory' && hit.state === 'usable',
+      ),
+    ).toBe(true)
     expect(new Set(hits.map((hit) => hit.origin!.chosen)).size).toBeGreaterThan(5)
     expect((await find({ words: 'sidelights sternlight' }, 1)).map((hit) => hit.sharing)).toContain('outside')
-    expect((await find({ words: 'sidelights sternlight', origin: 'own' }, 1)).every((hit) => hit.origin === null)).toBe(true)
+    expect((await find({ words: 'sidelights sternlight', origin: 'own' }, 1)).every((hit) => hit.origin === null)).toBe(
+      true,
+    )
     // A colleague of the same school has it too; nobody changes it.
     const [hit] = await find({ origin: 'outside' }, 1, idris)
     expect((await loadQuestion(db, idris, hit!.id, undefined, later(1))).mayWrite).toBe(false)
-    await expect(reviseQuestion(db, maren, hit!.id, 1, (await loadQuestion(db, maren, hit!.id, undefined, later(1))).question, later(1))).rejects.toMatchObject({ status: 404 })
+    await expect(
+      reviseQuestion(
+        db,
+        maren,
+        hit!.id,
+        1,
+        (await loadQuestion(db, maren, hit!.id, undefined, later(1))).question,
+        later(1),
+      ),
+    ).rejects.toMatchObject({ status: 404 })
   })
   it('another is asked for, and granted when its keeper has decided', async () => {
     expect((await stateOf('weather-book', 1)).state).toBe('open')
@@ -52,10 +78,19 @@ describe('banks from outside', () => {
     const taken = await takeQuestion(db, maren, keeper(5), hit!.id, later(5))
     expect(await takeQuestion(db, idris, keeper(5), hit!.id, later(5))).toEqual(taken)
     const copy = await loadQuestion(db, idris, taken.id)
-    expect(copy).toMatchObject({ mayWrite: true, sharing: 'school', origin: null, takenFrom: { bank: hit!.origin!.bank, corrected: false } })
+    expect(copy).toMatchObject({
+      mayWrite: true,
+      sharing: 'school',
+      origin: null,
+      takenFrom: { bank: hit!.origin!.bank, corrected: false },
+    })
     expect(copy.question.source).toBe('Harrow Bay Federation of Sailing Schools: Shore-based theory, item-12')
     await syncBank(db, maren, keeper(6), 'harrow-bay', later(6))
-    expect((await find({ words: 'gas leaked', origin: 'outside' }, 6))[0]!.origin).toEqual({ ...hit!.origin, copy: taken.id, chosen: hit!.origin!.chosen + 1 })
+    expect((await find({ words: 'gas leaked', origin: 'outside' }, 6))[0]!.origin).toEqual({
+      ...hit!.origin,
+      copy: taken.id,
+      chosen: hit!.origin!.chosen + 1,
+    })
   })
   it('a fault is reported back; the correction is offered, shown, and taken over or left', async () => {
     const [hit] = await find({ words: 'east cardinal flashes', origin: 'outside' }, 10)
@@ -76,7 +111,23 @@ describe('banks from outside', () => {
   it('a quiz cannot be opened with one that was not taken', async () => {
     const [hit] = await find({ words: 'hour cold water', origin: 'outside' }, 20)
     const quiz = (await loadQuiz(db, 'quiz-tides')).quiz
-    const checks = await checksFor(db, maren, { ...quiz, content: { ...quiz.content, sections: [{ ...quiz.content.sections[0]!, rows: [{ type: 'question', id: 'r1', question: hit!.id, points: 1, fixed: false }] }] } }, later(20))
+    const checks = await checksFor(
+      db,
+      maren,
+      {
+        ...quiz,
+        content: {
+          ...quiz.content,
+          sections: [
+            {
+              ...quiz.content.sections[0]!,
+              rows: [{ type: 'question', id: 'r1', question: hit!.id, points: 1, fixed: false }],
+            },
+          ],
+        },
+      },
+      later(20),
+    )
     expect(checks.find((check) => check.code === 'unusable:r1')!.sentence).toMatch(/bank of others and not taken/)
   })
   it('when the time is over nothing is found any more but what was taken; asking again brings it back', async () => {
@@ -89,10 +140,15 @@ describe('banks from outside', () => {
     expect(await find({ origin: 'outside' }, over)).toHaveLength(20)
   })
   it('another school sees nothing of it', async () => {
-    await db.run('INSERT INTO school (id, name, zone, demo) VALUES (\'other\', \'Other\', \'UTC\', 0)')
-    await db.run('INSERT INTO person (id, school_id, role, name, email, password_hash) SELECT \'p-other\', \'other\', role, name, \'other@other.example\', password_hash FROM person WHERE id = \'p-maren\'')
+    await db.run("INSERT INTO school (id, name, zone, demo) VALUES ('other', 'Other', 'UTC', 0)")
+    await db.run(
+      "INSERT INTO person (id, school_id, role, name, email, password_hash) SELECT 'p-other', 'other', role, name, 'other@other.example', password_hash FROM person WHERE id = 'p-maren'",
+    )
     const other = await person(db, 'p-other')
     expect(await find({}, 1, other)).toEqual([])
-    expect((await listOutside(db, other, keeper(1), later(1))).banks.map((each) => each.state)).toEqual(['open', 'open'])
+    expect((await listOutside(db, other, keeper(1), later(1))).banks.map((each) => each.state)).toEqual([
+      'open',
+      'open',
+    ])
   })
 })

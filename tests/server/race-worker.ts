@@ -7,11 +7,20 @@ import { endSitting, settle } from '../../server/domain/sittings/end'
 import { saveAnswers } from '../../server/domain/sittings/save'
 import { later } from '../support/quiz'
 
-interface Task { attempt: string, items: string[] }
-const [url, role, number, student, json] = process.argv.slice(2) as [string, 'save' | 'hand' | 'sweep', string, string, string]
+interface Task {
+  attempt: string
+  items: string[]
+}
+const [url, role, number, student, json] = process.argv.slice(2) as [
+  string,
+  'save' | 'hand' | 'sweep',
+  string,
+  string,
+  string,
+]
 const tasks = JSON.parse(json) as Task[]
 const db = openDatabase(url, 4)
-const acknowledged: { attempt: string, item: string, seq: number, text: string }[] = []
+const acknowledged: { attempt: string; item: string; seq: number; text: string }[] = []
 let ended = 0
 
 /** Each process has questions of its own, as a page has one queue; right and wrong answers alternate. */
@@ -19,7 +28,14 @@ async function save({ attempt, items }: Task) {
   const mine = items.filter((_, i) => i % 2 === Number(number))
   for (let seq = 1; seq <= 6; seq++) {
     const text = seq % 2 ? '2.3' : '9.9'
-    const reply = await saveAnswers(db, student, attempt, 1, mine.map((item) => ({ item, response: { text }, flagged: false, seq })), later(10))
+    const reply = await saveAnswers(
+      db,
+      student,
+      attempt,
+      1,
+      mine.map((item) => ({ item, response: { text }, flagged: false, seq })),
+      later(10),
+    )
     for (const item of reply.kept) acknowledged.push({ attempt, item, seq, text })
     if (reply.refused.length) return
   }
@@ -37,9 +53,20 @@ async function until(isSo: () => Promise<boolean>): Promise<void> {
  */
 async function turn(round: number) {
   const [before, here] = [tasks[round - 1]?.attempt, tasks[round]!.attempt]
-  if (role === 'save') return until(async () => !before || Boolean(await db.one('SELECT 1 AS yes FROM attempt WHERE id = ? AND state <> \'open\'', [before])))
-  const wanted = 1 + (round + (role === 'sweep' ? 2 : Number(number))) % 4
-  return until(async () => Boolean(await db.one('SELECT 1 AS yes FROM answer WHERE attempt_id = ? AND seq >= ? UNION ALL SELECT 1 FROM attempt WHERE id = ? AND state <> \'open\' LIMIT 1', [here, wanted, here])))
+  if (role === 'save')
+    return until(
+      async () =>
+        !before || Boolean(await db.one("SELECT 1 AS yes FROM attempt WHERE id = ? AND state <> 'open'", [before])),
+    )
+  const wanted = 1 + ((round + (role === 'sweep' ? 2 : Number(number))) % 4)
+  return until(async () =>
+    Boolean(
+      await db.one(
+        "SELECT 1 AS yes FROM answer WHERE attempt_id = ? AND seq >= ? UNION ALL SELECT 1 FROM attempt WHERE id = ? AND state <> 'open' LIMIT 1",
+        [here, wanted, here],
+      ),
+    ),
+  )
 }
 
 for (const [round, task] of tasks.entries()) {

@@ -19,19 +19,27 @@ import { freshDatabase, person } from '../support/database'
 import { day, itemsOf, later, openedQuiz } from '../support/quiz'
 
 let db: Database
-beforeAll(async () => { db = (await freshDatabase('review', day)).db })
+beforeAll(async () => {
+  db = (await freshDatabase('review', day)).db
+})
 afterAll(() => db.close())
 
 const nell = { id: 'p-nell-ashdown', name: 'Nell Ashdown' }
 const release = (over: Partial<Record<FacetName, Moment>>): Rules['release'] => ({
-  ...defaultRelease, ...Object.fromEntries(Object.entries(over).map(([name, from]) => [name, { from, until: null, once: false, ifPassed: false }])),
+  ...defaultRelease,
+  ...Object.fromEntries(
+    Object.entries(over).map(([name, from]) => [name, { from, until: null, once: false, ifPassed: false }]),
+  ),
 })
 
 /** One paper with one of three right, handed in after ten minutes. */
 async function sat(quiz: string, student = nell.id, right = 1): Promise<string> {
   const { attempt } = await startSitting(db, await person(db, student), quiz, 'd1', undefined, day)
   const items = await itemsOf(db, attempt)
-  const answers = [{ item: items['q-cover']!.item, response: { text: '2.3' }, flagged: false, seq: 1 }, { item: items['q-clearing']!.item, response: { text: 'clearing' }, flagged: false, seq: 2 }].slice(0, right)
+  const answers = [
+    { item: items['q-cover']!.item, response: { text: '2.3' }, flagged: false, seq: 1 },
+    { item: items['q-clearing']!.item, response: { text: 'clearing' }, flagged: false, seq: 2 },
+  ].slice(0, right)
   await saveAnswers(db, student, attempt, 1, answers, later(5))
   await handIn(db, student, attempt, 1, later(10))
   return attempt
@@ -39,15 +47,44 @@ async function sat(quiz: string, student = nell.id, right = 1): Promise<string> 
 
 describe('a review holds exactly what is released', () => {
   it('nothing of a facet that is not shown is in the reply', async () => {
-    const never = Object.fromEntries(Object.keys(defaultRelease).map((name) => [name, { at: 'never' }])) as Record<FacetName, Moment>
-    const review = await reviewFor(db, nell, await sat(await openedQuiz(db, 'nothing', { release: release(never) })), later(500))
-    expect(review).toMatchObject({ score: null, grade: null, sections: [], classFigures: null, certificate: null, changesAt: null })
+    const never = Object.fromEntries(Object.keys(defaultRelease).map((name) => [name, { at: 'never' }])) as Record<
+      FacetName,
+      Moment
+    >
+    const review = await reviewFor(
+      db,
+      nell,
+      await sat(await openedQuiz(db, 'nothing', { release: release(never) })),
+      later(500),
+    )
+    expect(review).toMatchObject({
+      score: null,
+      grade: null,
+      sections: [],
+      classFigures: null,
+      certificate: null,
+      changesAt: null,
+    })
   })
-  it.each<[FacetName, string]>([['questions', 'question'], ['answers', 'answer'], ['marks', 'mark'], ['key', 'key'], ['comments', 'comments']])('%s alone fills only its own part', async (facet, part) => {
-    const only = Object.fromEntries(Object.keys(defaultRelease).map((name) => [name, name === facet ? { at: 'handIn', offset: 0 } : { at: 'never' }])) as Record<FacetName, Moment>
-    const { sections } = await reviewFor(db, nell, await sat(await openedQuiz(db, `only-${facet}`, { release: release(only) })), later(11))
+  it.each<[FacetName, string]>([
+    ['questions', 'question'],
+    ['answers', 'answer'],
+    ['marks', 'mark'],
+    ['key', 'key'],
+    ['comments', 'comments'],
+  ])('%s alone fills only its own part', async (facet, part) => {
+    const only = Object.fromEntries(
+      Object.keys(defaultRelease).map((name) => [name, name === facet ? { at: 'handIn', offset: 0 } : { at: 'never' }]),
+    ) as Record<FacetName, Moment>
+    const { sections } = await reviewFor(
+      db,
+      nell,
+      await sat(await openedQuiz(db, `only-${facet}`, { release: release(only) })),
+      later(11),
+    )
     for (const question of sections[0]!.questions) {
-      for (const name of ['question', 'answer', 'mark', 'key', 'comments'] as const) expect(question[name] === null, `${name} with ${facet}`).toBe(name !== part)
+      for (const name of ['question', 'answer', 'mark', 'key', 'comments'] as const)
+        expect(question[name] === null, `${name} with ${facet}`).toBe(name !== part)
     }
   })
   it('keys come when everyone is done, and an extension granted meanwhile moves that', async () => {
@@ -57,9 +94,21 @@ describe('a review holds exactly what is released', () => {
     const shown = async (minutes: number) => (await reviewFor(db, nell, attempt, later(minutes))).facets.key
     expect(await shown(270)).toMatchObject({ shown: false, from: later(271) })
     expect((await shown(271)).shown).toBe(true)
-    await setAccommodation(db, await person(db, 'p-maren'), 'p-silas-penn', { factor: 2, extraMinutes: 0, stretchWindow: false }, later(100))
+    await setAccommodation(
+      db,
+      await person(db, 'p-maren'),
+      'p-silas-penn',
+      { factor: 2, extraMinutes: 0, stretchWindow: false },
+      later(100),
+    )
     expect(await shown(271)).toMatchObject({ shown: false, from: later(301) })
-    await setAccommodation(db, await person(db, 'p-maren'), 'p-silas-penn', { factor: 1, extraMinutes: 0, stretchWindow: false }, later(100))
+    await setAccommodation(
+      db,
+      await person(db, 'p-maren'),
+      'p-silas-penn',
+      { factor: 1, extraMinutes: 0, stretchWindow: false },
+      later(100),
+    )
   })
   it('by hand: for the class released to, and taken back', async () => {
     const quiz = await openedQuiz(db, 'by-hand', { release: release({ key: { at: 'teacher' } }) })
@@ -75,14 +124,27 @@ describe('a review holds exactly what is released', () => {
     expect(await shown()).toBe(false)
   })
   it('one viewing is one viewing', async () => {
-    const quiz = await openedQuiz(db, 'once', { release: { ...defaultRelease, key: { from: { at: 'handIn', offset: 0 }, until: null, once: true, ifPassed: false } } })
+    const quiz = await openedQuiz(db, 'once', {
+      release: {
+        ...defaultRelease,
+        key: { from: { at: 'handIn', offset: 0 }, until: null, once: true, ifPassed: false },
+      },
+    })
     const attempt = await sat(quiz)
-    const keys = async (minutes: number) => (await reviewFor(db, nell, attempt, later(minutes))).sections.flatMap((section) => section.questions.map((question) => question.key))
+    const keys = async (minutes: number) =>
+      (await reviewFor(db, nell, attempt, later(minutes))).sections.flatMap((section) =>
+        section.questions.map((question) => question.key),
+      )
     expect((await keys(11)).every(Boolean)).toBe(true)
     expect((await keys(12)).some(Boolean)).toBe(false)
   })
   it('only when passed', async () => {
-    const rules = { release: { ...defaultRelease, key: { from: { at: 'handIn' as const, offset: 0 }, until: null, once: false, ifPassed: true } } }
+    const rules = {
+      release: {
+        ...defaultRelease,
+        key: { from: { at: 'handIn' as const, offset: 0 }, until: null, once: false, ifPassed: true },
+      },
+    }
     const failed = await reviewFor(db, nell, await sat(await openedQuiz(db, 'failed', rules)), later(11))
     expect([failed.grade?.passed, failed.facets.key.shown]).toEqual([false, false])
     const passed = await reviewFor(db, nell, await sat(await openedQuiz(db, 'passed', rules), nell.id, 2), later(11))
@@ -96,15 +158,23 @@ describe('one release rule governs every place that shows a score', () => {
     const attempt = await sat(quiz)
     for (const minutes of [11, 200, 270, 271, 400]) {
       const now = later(minutes)
-      const listed = (await myQuizzes(db, await person(db, nell.id), now)).find((each) => each.id === quiz)!.grade !== null
+      const listed =
+        (await myQuizzes(db, await person(db, nell.id), now)).find((each) => each.id === quiz)!.grade !== null
       expect(listed).toBe((await reviewFor(db, nell, attempt, now)).grade !== null)
     }
   })
   it('a grade that may be viewed once is viewed in the review, and no list shows it', async () => {
-    const quiz = await openedQuiz(db, 'grade-once', { release: { ...defaultRelease, grade: { from: { at: 'handIn', offset: 0 }, until: null, once: true, ifPassed: false } } })
+    const quiz = await openedQuiz(db, 'grade-once', {
+      release: {
+        ...defaultRelease,
+        grade: { from: { at: 'handIn', offset: 0 }, until: null, once: true, ifPassed: false },
+      },
+    })
     const attempt = await sat(quiz)
-    const listed = async (minutes: number) => (await myQuizzes(db, await person(db, nell.id), later(minutes))).find((each) => each.id === quiz)!.grade
-    const reviewed = async (minutes: number) => (await reviewFor(db, nell, attempt, later(minutes))).grade?.percent ?? null
+    const listed = async (minutes: number) =>
+      (await myQuizzes(db, await person(db, nell.id), later(minutes))).find((each) => each.id === quiz)!.grade
+    const reviewed = async (minutes: number) =>
+      (await reviewFor(db, nell, attempt, later(minutes))).grade?.percent ?? null
     expect(await listed(11)).toBeNull()
     expect([await reviewed(12), await reviewed(13)]).toEqual(['33.3', null])
     expect(await listed(14)).toBeNull()
@@ -114,14 +184,23 @@ describe('one release rule governs every place that shows a score', () => {
     const attempt = await sat(quiz)
     await myQuizzes(db, await person(db, nell.id), later(11))
     await myQuizzes(db, await person(db, nell.id), later(15))
-    expect(await db.rows('SELECT facet, at FROM viewed WHERE attempt_id = ?', [attempt])).toEqual([{ facet: 'grade', at: toSql(later(11)) }])
+    expect(await db.rows('SELECT facet, at FROM viewed WHERE attempt_id = ?', [attempt])).toEqual([
+      { facet: 'grade', at: toSql(later(11)) },
+    ])
   })
   it('every page says the same state while a clock runs past the window', async () => {
     const quiz = await openedQuiz(db, 'state')
     const maren = await person(db, 'p-maren')
-    const listed = async (minutes: number) => (await listQuizzes(db, maren, later(minutes))).find((each) => each.id === quiz)!.state
+    const listed = async (minutes: number) =>
+      (await listQuizzes(db, maren, later(minutes))).find((each) => each.id === quiz)!.state
     const viewed = async (minutes: number) => (await quizView(db, maren, quiz, later(minutes))).state
-    for (const [minutes, state] of [[-1, 'scheduled'], [0, 'open'], [181, 'open'], [270, 'open'], [271, 'closed']] as const) {
+    for (const [minutes, state] of [
+      [-1, 'scheduled'],
+      [0, 'open'],
+      [181, 'open'],
+      [270, 'open'],
+      [271, 'closed'],
+    ] as const) {
       expect([await listed(minutes), await viewed(minutes)], `${minutes} minutes`).toEqual([state, state])
     }
   })
@@ -132,22 +211,38 @@ describe('one release rule governs every place that shows a score', () => {
     await makeEdit(db, maren, quiz, 1, 'short.1', { do: 'setRules', values: { limit: 5 } }, later(171))
     const { hardStop } = (await loadAttempts(db, 'id = ?', [attempt]))[0]!.limits
     expect(hardStop).toBe(later(231))
-    for (const [minutes, state] of [[230, 'open'], [231, 'closed']] as const) {
+    for (const [minutes, state] of [
+      [230, 'open'],
+      [231, 'closed'],
+    ] as const) {
       expect((await listQuizzes(db, maren, later(minutes))).find((each) => each.id === quiz)!.state).toBe(state)
       expect((await quizView(db, maren, quiz, later(minutes))).state).toBe(state)
     }
   })
   it('a teacher sees marks whatever is released', async () => {
     const table = await marksTable(db, 'everywhere', later(12))
-    expect(table.students.find((student) => student.id === nell.id)).toMatchObject({ percent: '33.3', passed: false, attempts: [{ score: '1', possible: '3', counts: true }] })
+    expect(table.students.find((student) => student.id === nell.id)).toMatchObject({
+      percent: '33.3',
+      passed: false,
+      attempts: [{ score: '1', possible: '3', counts: true }],
+    })
   })
   it('class figures stay hidden below eight grades', async () => {
     const quiz = await openedQuiz(db, 'class', { release: release({ class: { at: 'handIn', offset: 0 } }) })
-    const students = (await db.rows<{ person_id: string }>('SELECT person_id FROM enrolment WHERE class_id = \'c-tuesday\' AND person_id <> ?', [nell.id])).map((each) => each.person_id)
+    const students = (
+      await db.rows<{ person_id: string }>(
+        "SELECT person_id FROM enrolment WHERE class_id = 'c-tuesday' AND person_id <> ?",
+        [nell.id],
+      )
+    ).map((each) => each.person_id)
     const attempt = await sat(quiz)
     for (const student of students.slice(0, 6)) await sat(quiz, student)
     expect((await reviewFor(db, nell, attempt, later(11))).classFigures).toBeNull()
     await sat(quiz, students[6]!, 2)
-    expect((await reviewFor(db, nell, attempt, later(11))).classFigures).toEqual({ students: 8, mean: '37.5', highest: '66.7' })
+    expect((await reviewFor(db, nell, attempt, later(11))).classFigures).toEqual({
+      students: 8,
+      mean: '37.5',
+      highest: '66.7',
+    })
   })
 })

@@ -6,7 +6,15 @@ let browser: Browser | undefined
 export async function openBrowser(): Promise<Browser> {
   return (browser ??= await chromium.launch({
     executablePath: process.env.THISTLE_CHROMIUM ?? '/usr/bin/chromium',
-    args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+    args: [
+      '--no-sandbox',
+      '--disable-gpu',
+      '--disable-quic',
+      '--no-first-run',
+      '--disable-background-networking',
+      '--disable-component-update',
+      '--disable-sync',
+    ],
   }))
 }
 
@@ -15,16 +23,27 @@ export async function closeBrowser(): Promise<void> {
   browser = undefined
 }
 
-export interface Visitor { context: BrowserContext, page: Page, faults: string[] }
+export interface Visitor {
+  context: BrowserContext
+  page: Page
+  faults: string[]
+}
 
 /** Somebody with a browser of their own, signed in through the page as a person of the demo school. */
-export async function visitor(address: string, name: string | null, size = { width: 1280, height: 800 }): Promise<Visitor> {
+export async function visitor(
+  address: string,
+  name: string | null,
+  size = { width: 1280, height: 800 },
+): Promise<Visitor> {
   const context = await (await openBrowser()).newContext({ viewport: size, baseURL: address, reducedMotion: 'reduce' })
   const page = await context.newPage()
   page.setDefaultTimeout(10_000)
   const faults: string[] = []
   page.on('pageerror', (error) => faults.push(error.message))
-  page.on('console', (message) => { if (message.type() === 'error' && !/Failed to load resource|ERR_INTERNET_DISCONNECTED/.test(message.text())) faults.push(message.text()) })
+  page.on('console', (message) => {
+    if (message.type() === 'error' && !/Failed to load resource|ERR_INTERNET_DISCONNECTED/.test(message.text()))
+      faults.push(message.text())
+  })
   await page.goto('/')
   if (name) {
     await page.getByRole('button', { name, exact: true }).click()

@@ -6,7 +6,7 @@ import { migrate } from '../../server/database/migrate'
 import { findPerson, type Person } from '../../server/domain/people/people'
 
 /** A fresh, migrated database of its own name on the test server; with the demo school if an instant is given. */
-export async function freshDatabase(name: string, seededAt?: Instant): Promise<{ db: Database, url: string }> {
+export async function freshDatabase(name: string, seededAt?: Instant): Promise<{ db: Database; url: string }> {
   const root = new URL(inject('mariadb'))
   const server = openDatabase(root.href, 1)
   await server.run(`CREATE OR REPLACE DATABASE thistle_${name} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci`)

@@ -6,13 +6,17 @@ import type { TestProject } from 'vitest/node'
 import { startMariadb } from '../../scripts/lib/mariadb.mjs'
 
 declare module 'vitest' {
-  export interface ProvidedContext { mariadb: string }
+  export interface ProvidedContext {
+    mariadb: string
+  }
 }
 
 /** A throw-away MariaDB for one project of tests. */
 export default async function setup(project: TestProject) {
   const folder = await mkdtemp(join(tmpdir(), 'thistle-test-'))
-  const server = await (startMariadb as (folder: string, options: { quick: boolean }) => Promise<{ url: string, stop(): Promise<void> }>)(folder, { quick: true })
+  const server = await (
+    startMariadb as (folder: string, options: { quick: boolean }) => Promise<{ url: string; stop(): Promise<void> }>
+  )(folder, { quick: true })
   project.provide('mariadb', server.url)
   return async () => {
     await server.stop()

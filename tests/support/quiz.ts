@@ -12,24 +12,65 @@ export const day = '2030-05-14T09:00:00.000Z'
 export const later = (minutes: number, from: Instant = day) => plus(from, minutes * minute)
 
 /** Three questions on the open, whose answers tests can give: a choice, a number, a text. */
-export const threeRows: Section['rows'] = ['q-datum', 'q-cover', 'q-clearing'].map((question) => ({ type: 'question', id: `r-${question}`, question, points: 1, fixed: false }))
+export const threeRows: Section['rows'] = ['q-datum', 'q-cover', 'q-clearing'].map((question) => ({
+  type: 'question',
+  id: `r-${question}`,
+  question,
+  points: 1,
+  fixed: false,
+}))
 
 /** A quiz for Tuesday evening, open from `day` for three hours with a limit of 60 minutes unless said otherwise. */
-export async function openedQuiz(db: Database, id: string, rules: Partial<Rules> = {}, content: Partial<Omit<Content, 'sections'>> = {}, rows = threeRows): Promise<string> {
+export async function openedQuiz(
+  db: Database,
+  id: string,
+  rules: Partial<Rules> = {},
+  content: Partial<Omit<Content, 'sections'>> = {},
+  rows = threeRows,
+): Promise<string> {
   const maren = await person(db, 'p-maren')
   await createQuiz(db, maren, `Quiz ${id}`, later(-60), id)
   const { quiz } = await loadQuiz(db, id)
-  await makeEdit(db, maren, id, 0, 'test.1', { do: 'all', edits: [
-    { do: 'addRows', section: quiz.content.sections[0]!.id, after: null, rows },
-    { do: 'setContent', values: { shuffleOptions: false, ...content } },
-    { do: 'setRules', values: { ...defaultRules, windows: [{ id: 'w1', classes: ['c-tuesday'], opens: day, closes: later(180), due: null, latestStart: null }], limit: 60, ...rules } },
-  ] }, later(-50))
+  await makeEdit(
+    db,
+    maren,
+    id,
+    0,
+    'test.1',
+    {
+      do: 'all',
+      edits: [
+        { do: 'addRows', section: quiz.content.sections[0]!.id, after: null, rows },
+        { do: 'setContent', values: { shuffleOptions: false, ...content } },
+        {
+          do: 'setRules',
+          values: {
+            ...defaultRules,
+            windows: [
+              { id: 'w1', classes: ['c-tuesday'], opens: day, closes: later(180), due: null, latestStart: null },
+            ],
+            limit: 60,
+            ...rules,
+          },
+        },
+      ],
+    },
+    later(-50),
+  )
   await openQuiz(db, maren, id, later(-40))
   return id
 }
 
 /** Item ids of an attempt by question. */
-export async function itemsOf(db: Database, attempt: string): Promise<Record<string, { item: string, options: Record<string, string> }>> {
+export async function itemsOf(
+  db: Database,
+  attempt: string,
+): Promise<Record<string, { item: string; options: Record<string, string> }>> {
   const paper = await loadPaper(db, attempt)
-  return Object.fromEntries(paper.items.map((item) => [item.question, { item: item.id, options: Object.fromEntries(item.options.map((option) => [option.option, option.id])) }]))
+  return Object.fromEntries(
+    paper.items.map((item) => [
+      item.question,
+      { item: item.id, options: Object.fromEntries(item.options.map((option) => [option.option, option.id])) },
+    ]),
+  )
 }

@@ -5,20 +5,39 @@ import { join } from 'node:path'
 // @ts-expect-error -- the start scripts are plain JavaScript
 import { freePort } from '../../scripts/lib/mariadb.mjs'
 
-export interface RunningServer { address: string, setClock(offset: number): void, stop(): Promise<void> }
+export interface RunningServer {
+  address: string
+  setClock(offset: number): void
+  stop(): Promise<void>
+}
 
 /** The built application on a port of its own, whose clock the test sets (as an offset in milliseconds). */
 export async function startServer(databaseUrl: string, port?: number, sweepSeconds = 3600): Promise<RunningServer> {
-  const chosen = port ?? await (freePort as () => Promise<number>)()
+  const chosen = port ?? (await (freePort as () => Promise<number>)())
   const clock = join(mkdtempSync(join(tmpdir(), 'thistle-clock-')), 'clock')
   writeFileSync(clock, '0')
-  const child: ChildProcess = spawn(process.execPath, [join(import.meta.dirname, '..', '..', '.output', 'server', 'index.mjs')], {
-    stdio: ['ignore', 'ignore', 'inherit'],
-    env: { ...process.env, NODE_ENV: 'production', PORT: String(chosen), HOST: '127.0.0.1', THISTLE_DATABASE_URL: databaseUrl, THISTLE_DEMO: 'on', THISTLE_CLOCK_FILE: clock, THISTLE_SWEEP_SECONDS: String(sweepSeconds), NUXT_SESSION_PASSWORD: 'a password for tests that is long enough to seal' },
-  })
+  const child: ChildProcess = spawn(
+    process.execPath,
+    [join(import.meta.dirname, '..', '..', '.output', 'server', 'index.mjs')],
+    {
+      stdio: ['ignore', 'ignore', 'inherit'],
+      env: {
+        ...process.env,
+        NODE_ENV: 'production',
+        PORT: String(chosen),
+        HOST: '127.0.0.1',
+        THISTLE_DATABASE_URL: databaseUrl,
+        THISTLE_DEMO: 'on',
+        THISTLE_CLOCK_FILE: clock,
+        THISTLE_SWEEP_SECONDS: String(sweepSeconds),
+        NUXT_SESSION_PASSWORD: 'a password for tests that is long enough to seal',
+      },
+    },
+  )
   const address = `http://127.0.0.1:${chosen}`
   for (let tries = 0; ; tries++) {
-    if (child.exitCode !== null || tries > 400) throw new Error('The built server did not start. Is it built? npm test builds it.')
+    if (child.exitCode !== null || tries > 400)
+      throw new Error('The built server did not start. Is it built? npm test builds it.')
     const reply = await fetch(`${address}/api/health`).catch(() => null)
     if (reply?.ok) break
     await new Promise((done) => setTimeout(done, 50))
@@ -26,11 +45,19 @@ export async function startServer(databaseUrl: string, port?: number, sweepSecon
   return {
     address,
     setClock: (offset) => writeFileSync(clock, String(offset)),
-    stop: () => new Promise((done) => { child.once('exit', () => done()); child.kill('SIGTERM') }),
+    stop: () =>
+      new Promise((done) => {
+        child.once('exit', () => done())
+        child.kill('SIGTERM')
+      }),
   }
 }
 
-export interface Reply { status: number, body: Record<string, unknown> & { detail?: string }, headers: Headers }
+export interface Reply {
+  status: number
+  body: Record<string, unknown> & { detail?: string }
+  headers: Headers
+}
 
 /** Somebody who speaks to the server over HTTP with a session of their own. */
 export class Caller {
@@ -40,14 +67,26 @@ export class Caller {
   async call(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<Reply> {
     const raw = body instanceof Uint8Array || typeof body === 'string'
     const reply = await fetch(this.address + path, {
-      method, headers: { ...(this.cookie ? { cookie: this.cookie } : {}), ...(body === undefined ? {} : { 'content-type': raw ? 'application/octet-stream' : 'application/json' }), ...headers },
-      body: body === undefined ? undefined : raw ? body as BodyInit : JSON.stringify(body),
+      method,
+      headers: {
+        ...(this.cookie ? { cookie: this.cookie } : {}),
+        ...(body === undefined ? {} : { 'content-type': raw ? 'application/octet-stream' : 'application/json' }),
+        ...headers,
+      },
+      body: body === undefined ? undefined : raw ? (body as BodyInit) : JSON.stringify(body),
     })
-    const cookie = reply.headers.getSetCookie().map((each) => each.split(';')[0]).join('; ')
+    const cookie = reply.headers
+      .getSetCookie()
+      .map((each) => each.split(';')[0])
+      .join('; ')
     if (cookie) this.cookie = cookie
     const text = await reply.text()
     let read: unknown = {}
-    try { read = text ? JSON.parse(text) : {} } catch { read = { text } }
+    try {
+      read = text ? JSON.parse(text) : {}
+    } catch {
+      read = { text }
+    }
     return { status: reply.status, body: read as Reply['body'], headers: reply.headers }
   }
 

@@ -8,12 +8,12 @@ import type { FolderEntry } from '~/composables/question-search'
 
 /** What is around a kept question: folder and sharing, its record, remarks of colleagues, versions with their differences. */
 const { detail } = defineProps<{ detail: QuestionDetail }>()
-const emit = defineEmits<{ look: [version: number], changed: [] }>()
+const emit = defineEmits<{ look: [version: number]; changed: [] }>()
 const session = useSession()
 const record = shallowRef<QuestionRecord | null>(null)
 const remarks = shallowRef<Remark[]>([])
 const folders = shallowRef<FolderEntry[]>([])
-const differing = shallowRef<{ from: number, to: number, list: Difference[] } | null>(null)
+const differing = shallowRef<{ from: number; to: number; list: Difference[] } | null>(null)
 const words = ref('')
 const doubt = ref(false)
 const email = ref('')
@@ -21,22 +21,65 @@ const may = ref<'read' | 'write'>('read')
 const problem = ref('')
 const path = computed(() => `questions/${detail.id}`)
 
-async function guarded(work: () => Promise<void>) { problem.value = ''; try { await work() } catch (error) { problem.value = sentenceOf(error) } }
-const loadRemarks = () => guarded(async () => { remarks.value = await api<Remark[]>(`${path.value}/remarks`) })
-onMounted(() => guarded(async () => {
-  [record.value, folders.value] = await Promise.all([api<QuestionRecord>(`${path.value}/record`), api<FolderEntry[]>('folders')])
-  await loadRemarks()
-}))
-const keep = (values: object, said: string) => guarded(async () => { await api(`${path.value}/keeping`, { method: 'PUT', body: values }); announce(said); emit('changed') })
-const say = () => guarded(async () => { await api(`${path.value}/remarks`, { method: 'POST', body: { words: words.value, doubt: doubt.value } }); words.value = ''; doubt.value = false; await loadRemarks() })
-const answer = (remark: Remark) => guarded(async () => { await api(`${path.value}/remarks/${remark.id}`, { method: 'PUT', body: { answered: !remark.answeredAt } }); await loadRemarks() })
-const compare = (version: number) => guarded(async () => { differing.value = { from: version, to: detail.version, list: await api<Difference[]>(`${path.value}/differences`, { query: { from: version, to: detail.version } }) } })
-const share = () => guarded(async () => {
-  const shares = [...detail.shares.map((each) => ({ email: each.email, may: each.may })).filter((each) => each.email !== email.value), { email: email.value, may: may.value }]
-  await api(`${path.value}/keeping`, { method: 'PUT', body: { sharing: 'named', shares } })
-  email.value = ''
-  emit('changed')
-})
+async function guarded(work: () => Promise<void>) {
+  problem.value = ''
+  try {
+    await work()
+  } catch (error) {
+    problem.value = sentenceOf(error)
+  }
+}
+const loadRemarks = () =>
+  guarded(async () => {
+    remarks.value = await api<Remark[]>(`${path.value}/remarks`)
+  })
+onMounted(() =>
+  guarded(async () => {
+    ;[record.value, folders.value] = await Promise.all([
+      api<QuestionRecord>(`${path.value}/record`),
+      api<FolderEntry[]>('folders'),
+    ])
+    await loadRemarks()
+  }),
+)
+const keep = (values: object, said: string) =>
+  guarded(async () => {
+    await api(`${path.value}/keeping`, { method: 'PUT', body: values })
+    announce(said)
+    emit('changed')
+  })
+const say = () =>
+  guarded(async () => {
+    await api(`${path.value}/remarks`, { method: 'POST', body: { words: words.value, doubt: doubt.value } })
+    words.value = ''
+    doubt.value = false
+    await loadRemarks()
+  })
+const answer = (remark: Remark) =>
+  guarded(async () => {
+    await api(`${path.value}/remarks/${remark.id}`, { method: 'PUT', body: { answered: !remark.answeredAt } })
+    await loadRemarks()
+  })
+const compare = (version: number) =>
+  guarded(async () => {
+    differing.value = {
+      from: version,
+      to: detail.version,
+      list: await api<Difference[]>(`${path.value}/differences`, { query: { from: version, to: detail.version } }),
+    }
+  })
+const share = () =>
+  guarded(async () => {
+    const shares = [
+      ...detail.shares
+        .map((each) => ({ email: each.email, may: each.may }))
+        .filter((each) => each.email !== email.value),
+      { email: email.value, may: may.value },
+    ]
+    await api(`${path.value}/keeping`, { method: 'PUT', body: { sharing: 'named', shares } })
+    email.value = ''
+    emit('changed')
+  })
 const when = (at: string) => sentenceTime(at, session.zone)
 </script>
 
@@ -45,30 +88,120 @@ const when = (at: string) => sentenceTime(at, session.zone)
     <p v-if="problem" role="alert" class="note-stop">{{ problem }}</p>
     <fieldset class="flex flex-wrap items-end gap-4">
       <legend class="small-head mb-1">Kept</legend>
-      <label class="text-[0.8125rem] text-soft">in the folder<select class="field block py-1" :value="detail.folder ?? ''" :disabled="!detail.mayWrite" @change="keep({ folder: ($event.target as HTMLSelectElement).value || null }, 'Moved.')"><option value="">none</option><option v-for="folder in folders" :key="folder.id" :value="folder.id">{{ folder.name }}</option></select></label>
-      <label class="text-[0.8125rem] text-soft">for<select class="field block py-1" :value="detail.sharing" :disabled="!detail.mine" @change="keep({ sharing: ($event.target as HTMLSelectElement).value }, 'Who may see it is set.')"><option value="school">the school</option><option value="named">named colleagues</option><option value="private">me alone</option></select></label>
-      <form v-if="detail.mine && detail.sharing === 'named'" class="flex flex-wrap items-end gap-2" @submit.prevent="share"><label class="text-[0.8125rem] text-soft">E-mail of a colleague<input v-model="email" type="email" required class="field block py-1"></label><select v-model="may" class="field w-auto! py-1" aria-label="May"><option value="read">may read</option><option value="write">may write</option></select><button class="btn py-1">Share</button></form>
-      <p v-if="detail.shares.length" class="text-[0.9375rem]">{{ detail.shares.map((each) => `${each.name} (${each.may === 'write' ? 'writes' : 'reads'})`).join(', ') }}</p>
+      <label class="text-[0.8125rem] text-soft"
+        >in the folder<select
+          class="field block py-1"
+          :value="detail.folder ?? ''"
+          :disabled="!detail.mayWrite"
+          @change="keep({ folder: ($event.target as HTMLSelectElement).value || null }, 'Moved.')"
+        >
+          <option value="">none</option>
+          <option v-for="folder in folders" :key="folder.id" :value="folder.id">{{ folder.name }}</option>
+        </select></label
+      >
+      <label class="text-[0.8125rem] text-soft"
+        >for<select
+          class="field block py-1"
+          :value="detail.sharing"
+          :disabled="!detail.mine"
+          @change="keep({ sharing: ($event.target as HTMLSelectElement).value }, 'Who may see it is set.')"
+        >
+          <option value="school">the school</option>
+          <option value="named">named colleagues</option>
+          <option value="private">me alone</option>
+        </select></label
+      >
+      <form
+        v-if="detail.mine && detail.sharing === 'named'"
+        class="flex flex-wrap items-end gap-2"
+        @submit.prevent="share"
+      >
+        <label class="text-[0.8125rem] text-soft"
+          >E-mail of a colleague<input v-model="email" type="email" required class="field block py-1" /></label
+        ><select v-model="may" class="field w-auto! py-1" aria-label="May">
+          <option value="read">may read</option>
+          <option value="write">may write</option></select
+        ><button class="btn py-1">Share</button>
+      </form>
+      <p v-if="detail.shares.length" class="text-[0.9375rem]">
+        {{ detail.shares.map((each) => `${each.name} (${each.may === 'write' ? 'writes' : 'reads'})`).join(', ') }}
+      </p>
     </fieldset>
     <section v-if="record">
       <h2 class="small-head">Record</h2>
-      <p v-if="record.facility !== null">{{ Math.round(record.facility * 100) }} % right<template v-if="record.discrimination !== null"> · discrimination {{ record.discrimination.toFixed(2) }}</template> <span class="text-soft">· {{ record.n }} first attempts</span></p>
+      <p v-if="record.facility !== null">
+        {{ Math.round(record.facility * 100) }} % right<template v-if="record.discrimination !== null">
+          · discrimination {{ record.discrimination.toFixed(2) }}</template
+        >
+        <span class="text-soft">· {{ record.n }} first attempts</span>
+      </p>
       <p v-else class="text-soft">{{ record.n }} answers so far; figures come from 8 on.</p>
-      <p v-if="record.quizzes.length" class="text-[0.9375rem]">In <template v-for="(quiz, index) in record.quizzes" :key="quiz.id"><template v-if="index">, </template><NuxtLink v-if="quiz.title" class="link" :to="`/quizzes/${quiz.id}/compose`">{{ quiz.title }}</NuxtLink><span v-else>a colleague’s quiz</span></template><template v-if="record.lastUsedAt"> · last opened {{ when(record.lastUsedAt) }}</template></p>
+      <p v-if="record.quizzes.length" class="text-[0.9375rem]">
+        In
+        <template v-for="(quiz, index) in record.quizzes" :key="quiz.id"
+          ><template v-if="index">, </template
+          ><NuxtLink v-if="quiz.title" class="link" :to="`/quizzes/${quiz.id}/compose`">{{ quiz.title }}</NuxtLink
+          ><span v-else>a colleague’s quiz</span></template
+        ><template v-if="record.lastUsedAt"> · last opened {{ when(record.lastUsedAt) }}</template>
+      </p>
       <p v-else class="text-[0.9375rem] text-soft">In no quiz yet.</p>
     </section>
     <section>
       <h2 class="small-head">Remarks between colleagues</h2>
-      <ul><li v-for="remark in remarks" :key="remark.id" class="border-b border-rule py-1.5"><p :class="remark.doubt && !remark.answeredAt && 'font-semibold text-red'">{{ remark.doubt ? '! ' : '' }}{{ remark.words }}</p><p class="text-[0.8125rem] text-soft">{{ remark.by }}, {{ when(remark.at) }}, on version {{ remark.version }}<template v-if="remark.answeredAt"> · settled by {{ remark.answeredBy }}</template> <button v-if="remark.doubt" class="link" @click="answer(remark)">{{ remark.answeredAt ? 'open again' : 'settle' }}</button></p></li></ul>
-      <form class="mt-2 space-y-2" @submit.prevent="say"><textarea v-model="words" class="field" rows="2" maxlength="4000" required aria-label="A remark" placeholder="To colleagues; students never see it" /><p class="flex flex-wrap items-center gap-3"><label class="flex items-center gap-1.5"><input v-model="doubt" type="checkbox" class="accent-petrol"> something is wrong here</label><button class="btn py-1">Say it</button></p></form>
+      <ul>
+        <li v-for="remark in remarks" :key="remark.id" class="border-b border-rule py-1.5">
+          <p :class="remark.doubt && !remark.answeredAt && 'font-semibold text-red'">
+            {{ remark.doubt ? '! ' : '' }}{{ remark.words }}
+          </p>
+          <p class="text-[0.8125rem] text-soft">
+            {{ remark.by }}, {{ when(remark.at) }}, on version {{ remark.version
+            }}<template v-if="remark.answeredAt"> · settled by {{ remark.answeredBy }}</template>
+            <button v-if="remark.doubt" class="link" @click="answer(remark)">
+              {{ remark.answeredAt ? 'open again' : 'settle' }}
+            </button>
+          </p>
+        </li>
+      </ul>
+      <form class="mt-2 space-y-2" @submit.prevent="say">
+        <textarea
+          v-model="words"
+          class="field"
+          rows="2"
+          maxlength="4000"
+          required
+          aria-label="A remark"
+          placeholder="To colleagues; students never see it"
+        />
+        <p class="flex flex-wrap items-center gap-3">
+          <label class="flex items-center gap-1.5"
+            ><input v-model="doubt" type="checkbox" class="accent-petrol" /> something is wrong here</label
+          ><button class="btn py-1">Say it</button>
+        </p>
+      </form>
     </section>
     <details>
-      <summary class="small-head">{{ detail.versions.length }} {{ detail.versions.length === 1 ? 'version' : 'versions' }}</summary>
-      <ul class="mt-2"><li v-for="version in detail.versions" :key="version.version" class="flex flex-wrap gap-x-3 border-b border-rule py-1.5 text-[0.9375rem]">Version {{ version.version }} · {{ version.madeBy }} · {{ when(version.madeAt) }} <button class="link" @click="emit('look', version.version)">Take it up</button><button v-if="version.version !== detail.version" class="link" @click="compare(version.version)">What differs</button></li></ul>
+      <summary class="small-head">
+        {{ detail.versions.length }} {{ detail.versions.length === 1 ? 'version' : 'versions' }}
+      </summary>
+      <ul class="mt-2">
+        <li
+          v-for="version in detail.versions"
+          :key="version.version"
+          class="flex flex-wrap gap-x-3 border-b border-rule py-1.5 text-[0.9375rem]"
+        >
+          Version {{ version.version }} · {{ version.madeBy }} · {{ when(version.madeAt) }}
+          <button class="link" @click="emit('look', version.version)">Take it up</button
+          ><button v-if="version.version !== detail.version" class="link" @click="compare(version.version)">
+            What differs
+          </button>
+        </li>
+      </ul>
       <div v-if="differing" class="mt-3 border-l-4 border-petrol-mid pl-4">
         <p class="text-soft">From version {{ differing.from }} to {{ differing.to }}</p>
         <p v-if="!differing.list.length">Nothing differs.</p>
-        <p v-for="each in differing.list" :key="each.part"><span class="text-soft">{{ each.part }}:</span> <DifferencePieces :pieces="each.pieces" /></p>
+        <p v-for="each in differing.list" :key="each.part">
+          <span class="text-soft">{{ each.part }}:</span> <DifferencePieces :pieces="each.pieces" />
+        </p>
       </div>
     </details>
   </div>

@@ -6,20 +6,60 @@ import type { SchoolWords } from '~~/core/question/school-words'
 const { question } = defineProps<{ question: Question }>()
 const emit = defineEmits<{ set: [values: Partial<Question>] }>()
 const words = shallowRef<SchoolWords | null>(null)
-onMounted(async () => { try { words.value = (await api<{ words: SchoolWords }>('words')).words } catch { /* The question can be written without them. */ } })
-const without = (record: Record<string, string>, key: string) => Object.fromEntries(Object.entries(record).filter(([name]) => name !== key))
-const changed = (record: Record<string, string>, key: string, value: string) => (value ? { ...record, [key]: value } : without(record, key))
+onMounted(async () => {
+  try {
+    words.value = (await api<{ words: SchoolWords }>('words')).words
+  } catch {
+    /* The question can be written without them. */
+  }
+})
+const without = (record: Record<string, string>, key: string) =>
+  Object.fromEntries(Object.entries(record).filter(([name]) => name !== key))
+const changed = (record: Record<string, string>, key: string, value: string) =>
+  value ? { ...record, [key]: value } : without(record, key)
 const valueOf = (event: Event) => (event.target as HTMLInputElement | HTMLSelectElement).value
 </script>
 
 <template>
   <div v-if="words" class="grid gap-4 sm:col-span-3 sm:grid-cols-3">
-    <label v-for="scheme in words.schemes" :key="scheme.id" class="label">{{ scheme.name }}<select class="field py-1 font-normal" :value="question.levels[scheme.id] ?? ''" @change="emit('set', { levels: changed(question.levels, scheme.id, valueOf($event)) })"><option value="">not set</option><option v-for="level in scheme.levels" :key="level.id" :value="level.id">{{ level.name }}</option></select></label>
-    <label class="label">Grade level<input class="field py-1 font-normal" maxlength="40" list="grades" :value="question.grade" @input="emit('set', { grade: valueOf($event) })"></label>
+    <label v-for="scheme in words.schemes" :key="scheme.id" class="label"
+      >{{ scheme.name
+      }}<select
+        class="field py-1 font-normal"
+        :value="question.levels[scheme.id] ?? ''"
+        @change="emit('set', { levels: changed(question.levels, scheme.id, valueOf($event)) })"
+      >
+        <option value="">not set</option>
+        <option v-for="level in scheme.levels" :key="level.id" :value="level.id">{{ level.name }}</option>
+      </select></label
+    >
+    <label class="label"
+      >Grade level<input
+        class="field py-1 font-normal"
+        maxlength="40"
+        list="grades"
+        :value="question.grade"
+        @input="emit('set', { grade: valueOf($event) })"
+    /></label>
     <datalist id="grades"><option v-for="grade in words.grades" :key="grade" :value="grade" /></datalist>
-    <label v-for="field in words.fields" :key="field.id" class="label">{{ field.name }}
-      <select v-if="field.values.length" class="field py-1 font-normal" :value="question.fields[field.id] ?? ''" @change="emit('set', { fields: changed(question.fields, field.id, valueOf($event)) })"><option value="">not set</option><option v-for="value in field.values" :key="value" :value="value">{{ value }}</option></select>
-      <input v-else class="field py-1 font-normal" maxlength="400" :value="question.fields[field.id] ?? ''" @input="emit('set', { fields: changed(question.fields, field.id, valueOf($event)) })">
+    <label v-for="field in words.fields" :key="field.id" class="label"
+      >{{ field.name }}
+      <select
+        v-if="field.values.length"
+        class="field py-1 font-normal"
+        :value="question.fields[field.id] ?? ''"
+        @change="emit('set', { fields: changed(question.fields, field.id, valueOf($event)) })"
+      >
+        <option value="">not set</option>
+        <option v-for="value in field.values" :key="value" :value="value">{{ value }}</option>
+      </select>
+      <input
+        v-else
+        class="field py-1 font-normal"
+        maxlength="400"
+        :value="question.fields[field.id] ?? ''"
+        @input="emit('set', { fields: changed(question.fields, field.id, valueOf($event)) })"
+      />
     </label>
   </div>
 </template>

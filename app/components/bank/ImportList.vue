@@ -5,53 +5,151 @@ import type { Fate } from '~~/server/domain/imports/stage'
 /** What would come in, item by item; which of it is taken; how far it is; and the way back. */
 const { flow } = defineProps<{ flow: ReturnType<typeof useImport> }>()
 const { batch, chosen, quizzes, problem, undone } = flow
-function toggleQuiz(index: number) { const next = new Set(quizzes.value); if (!next.delete(index)) next.add(index); quizzes.value = next }
+function toggleQuiz(index: number) {
+  const next = new Set(quizzes.value)
+  if (!next.delete(index)) next.add(index)
+  quizzes.value = next
+}
 const only = ref<Fate | null>(null)
-const counts = computed(() => Object.entries(fateWords).map(([fate, words]) => ({ fate: fate as Fate, words, n: batch.value?.items.filter((item) => item.fate === fate).length ?? 0 })).filter(({ n }) => n))
-const shown = computed(() => batch.value?.items.map((item, index) => ({ item, index })).filter(({ item }) => !only.value || item.fate === only.value).slice(0, 300) ?? [])
-const hidden = computed(() => (batch.value?.items.filter((item) => !only.value || item.fate === only.value).length ?? 0) - shown.value.length)
-function toggle(index: number) { const next = new Set(chosen.value); if (!next.delete(index)) next.add(index); chosen.value = next }
-function all(on: boolean) {
+const counts = computed(() =>
+  Object.entries(fateWords)
+    .map(([fate, words]) => ({
+      fate: fate as Fate,
+      words,
+      n: batch.value?.items.filter((item) => item.fate === fate).length ?? 0,
+    }))
+    .filter(({ n }) => n),
+)
+const shown = computed(
+  () =>
+    batch.value?.items
+      .map((item, index) => ({ item, index }))
+      .filter(({ item }) => !only.value || item.fate === only.value)
+      .slice(0, 300) ?? [],
+)
+const hidden = computed(
+  () => (batch.value?.items.filter((item) => !only.value || item.fate === only.value).length ?? 0) - shown.value.length,
+)
+function toggle(index: number) {
   const next = new Set(chosen.value)
-  batch.value?.items.forEach((item, index) => { if ((!only.value || item.fate === only.value) && item.fate !== 'broken') { if (on) next.add(index); else next.delete(index) } })
+  if (!next.delete(index)) next.add(index)
   chosen.value = next
 }
-const tones: Record<Fate, string> = { new: 'text-green', changed: 'text-petrol', same: 'text-soft', broken: 'text-red', near: 'text-amber' }
+function all(on: boolean) {
+  const next = new Set(chosen.value)
+  batch.value?.items.forEach((item, index) => {
+    if ((!only.value || item.fate === only.value) && item.fate !== 'broken') {
+      if (on) next.add(index)
+      else next.delete(index)
+    }
+  })
+  chosen.value = next
+}
+const tones: Record<Fate, string> = {
+  new: 'text-green',
+  changed: 'text-petrol',
+  same: 'text-soft',
+  broken: 'text-red',
+  near: 'text-amber',
+}
 </script>
 
 <template>
   <section v-if="batch" aria-label="What would come in" class="mt-6">
     <p v-if="problem" role="alert" class="note-stop mb-3">{{ problem }}</p>
     <div v-if="batch.state === 'running' || batch.state === 'stopping'" class="mb-4">
-      <p role="status" class="font-semibold">{{ batch.state === 'stopping' ? 'Stopping …' : `${batch.progress} of ${batch.total} questions` }}</p>
-      <progress class="w-full accent-petrol" :value="batch.progress" :max="batch.total" :aria-label="`${batch.progress} of ${batch.total}`" />
+      <p role="status" class="font-semibold">
+        {{ batch.state === 'stopping' ? 'Stopping …' : `${batch.progress} of ${batch.total} questions` }}
+      </p>
+      <progress
+        class="w-full accent-petrol"
+        :value="batch.progress"
+        :max="batch.total"
+        :aria-label="`${batch.progress} of ${batch.total}`"
+      />
       <button type="button" class="btn mt-2" :disabled="batch.state === 'stopping'" @click="flow.stop()">Stop</button>
     </div>
-    <div v-else-if="batch.state === 'done'" class="note-good mb-4 flex flex-wrap items-center gap-3"><strong>{{ batch.total }} {{ batch.total === 1 ? 'question is' : 'questions are' }} in the bank.</strong><NuxtLink class="link" to="/bank">Go to the bank</NuxtLink><NuxtLink v-for="quiz in batch.quizzes" :key="quiz.id" class="link" :to="`/quizzes/${quiz.id}/compose`">Open the quiz “{{ quiz.title }}”</NuxtLink><button type="button" class="btn" @click="flow.undo()">Take all of it back</button></div>
+    <div v-else-if="batch.state === 'done'" class="note-good mb-4 flex flex-wrap items-center gap-3">
+      <strong>{{ batch.total }} {{ batch.total === 1 ? 'question is' : 'questions are' }} in the bank.</strong
+      ><NuxtLink class="link" to="/bank">Go to the bank</NuxtLink
+      ><NuxtLink v-for="quiz in batch.quizzes" :key="quiz.id" class="link" :to="`/quizzes/${quiz.id}/compose`"
+        >Open the quiz “{{ quiz.title }}”</NuxtLink
+      ><button type="button" class="btn" @click="flow.undo()">Take all of it back</button>
+    </div>
     <p v-else-if="batch.state === 'undone'" class="note-look mb-4" role="status">{{ undone }}</p>
     <div v-else class="mb-4 flex flex-wrap items-center gap-3">
-      <button type="button" class="btn btn-main" :disabled="!chosen.size" @click="flow.take()">Bring in {{ chosen.size }} {{ chosen.size === 1 ? 'question' : 'questions' }}</button>
+      <button type="button" class="btn btn-main" :disabled="!chosen.size" @click="flow.take()">
+        Bring in {{ chosen.size }} {{ chosen.size === 1 ? 'question' : 'questions' }}
+      </button>
       <span class="text-soft">Nothing is in the bank yet.</span>
     </div>
-    <ul v-if="batch.state === 'staged' && batch.tests.length" class="mb-4 border-y border-rule bg-sheet px-3 py-2" aria-label="Tests in the file">
-      <li v-for="(test, index) in batch.tests" :key="index"><label class="flex items-center gap-2"><input type="checkbox" class="size-4 accent-petrol" :checked="quizzes.has(index)" @change="toggleQuiz(index)"> make the test “{{ test.title }}” a quiz of {{ test.questions }} questions, in draft</label><p v-for="note in test.notes" :key="note" class="ml-6 text-[0.9375rem] text-amber">{{ note }}</p></li>
+    <ul
+      v-if="batch.state === 'staged' && batch.tests.length"
+      class="mb-4 border-y border-rule bg-sheet px-3 py-2"
+      aria-label="Tests in the file"
+    >
+      <li v-for="(test, index) in batch.tests" :key="index">
+        <label class="flex items-center gap-2"
+          ><input
+            type="checkbox"
+            class="size-4 accent-petrol"
+            :checked="quizzes.has(index)"
+            @change="toggleQuiz(index)"
+          />
+          make the test “{{ test.title }}” a quiz of {{ test.questions }} questions, in draft</label
+        >
+        <p v-for="note in test.notes" :key="note" class="ml-6 text-[0.9375rem] text-amber">{{ note }}</p>
+      </li>
     </ul>
     <div class="flex flex-wrap items-center gap-2">
-      <button type="button" class="tag" :aria-pressed="only === null" @click="only = null">all {{ batch.items.length }}</button>
-      <button v-for="each in counts" :key="each.fate" type="button" class="tag" :aria-pressed="only === each.fate" @click="only = each.fate">{{ each.n }} {{ each.words }}</button>
-      <template v-if="batch.state === 'staged'"><button type="button" class="link text-[0.9375rem]" @click="all(true)">choose these</button><button type="button" class="link text-[0.9375rem]" @click="all(false)">choose none of these</button></template>
+      <button type="button" class="tag" :aria-pressed="only === null" @click="only = null">
+        all {{ batch.items.length }}
+      </button>
+      <button
+        v-for="each in counts"
+        :key="each.fate"
+        type="button"
+        class="tag"
+        :aria-pressed="only === each.fate"
+        @click="only = each.fate"
+      >
+        {{ each.n }} {{ each.words }}
+      </button>
+      <template v-if="batch.state === 'staged'"
+        ><button type="button" class="link text-[0.9375rem]" @click="all(true)">choose these</button
+        ><button type="button" class="link text-[0.9375rem]" @click="all(false)">choose none of these</button></template
+      >
     </div>
     <ul class="mt-3 border-t border-ink">
       <li v-for="{ item, index } in shown" :key="index" class="flex items-start gap-3 border-b border-rule py-2">
-        <input type="checkbox" class="mt-1.5 size-4 shrink-0 accent-petrol" :checked="chosen.has(index)" :disabled="item.fate === 'broken' || batch.state !== 'staged'" :aria-label="`Take ${item.title || item.place}`" @change="toggle(index)">
+        <input
+          type="checkbox"
+          class="mt-1.5 size-4 shrink-0 accent-petrol"
+          :checked="chosen.has(index)"
+          :disabled="item.fate === 'broken' || batch.state !== 'staged'"
+          :aria-label="`Take ${item.title || item.place}`"
+          @change="toggle(index)"
+        />
         <div class="min-w-0 grow">
           <p class="line-clamp-2 font-serif">{{ item.title || item.place }}</p>
-          <p class="flex flex-wrap gap-x-3 text-[0.8125rem] text-soft"><span class="font-semibold" :class="tones[item.fate]">{{ fateWords[item.fate] }}</span><span v-if="item.kind">{{ kindLabels[item.kind] }}</span><span v-if="item.key" class="line-clamp-1">Key {{ item.key }}</span><span v-if="item.folder.length">{{ item.folder.join(' / ') }}</span><span>{{ item.place }}</span><NuxtLink v-if="item.existing" class="link" :to="`/bank/${item.existing}`" target="_blank">look at the one in the bank</NuxtLink></p>
+          <p class="flex flex-wrap gap-x-3 text-[0.8125rem] text-soft">
+            <span class="font-semibold" :class="tones[item.fate]">{{ fateWords[item.fate] }}</span><span
+              v-if="item.kind"
+              >{{ kindLabels[item.kind] }}</span
+            ><span v-if="item.key" class="line-clamp-1">Key {{ item.key }}</span
+            ><span v-if="item.folder.length">{{ item.folder.join(' / ') }}</span
+            ><span>{{ item.place }}</span
+            ><NuxtLink v-if="item.existing" class="link" :to="`/bank/${item.existing}`" target="_blank"
+              >look at the one in the bank</NuxtLink
+            >
+          </p>
           <p v-if="item.problem" class="text-[0.9375rem] text-red">{{ item.problem }}</p>
           <p v-for="note in item.notes" :key="note" class="text-[0.9375rem] text-amber">{{ note }}</p>
         </div>
       </li>
     </ul>
-    <p v-if="hidden > 0" class="mt-2 text-soft">and {{ hidden }} more, which are taken or left like those above by their kind.</p>
+    <p v-if="hidden > 0" class="mt-2 text-soft">
+      and {{ hidden }} more, which are taken or left like those above by their kind.
+    </p>
   </section>
 </template>

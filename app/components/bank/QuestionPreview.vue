@@ -5,9 +5,25 @@ import type { SealedBody } from '~~/core/question/kinds/kind'
 import type { Response } from '~/components/paper/response'
 
 /** The question as a student would see it, kept up as it is written; an answer can be tried. Nothing is kept. */
-const { question, shared = '' } = defineProps<{ question: Question, /** What it shares with others. */ shared?: string }>()
+const { question, shared = '' } = defineProps<{
+  question: Question
+  /** What it shares with others. */ shared?: string
+}>()
 const emit = defineEmits<{ instances: [Preview['instances']] }>()
-interface Preview { instances: { values: Record<string, string>, stem: string, key: string }[], stem: string, body: SealedBody, points: number, faults: string[], result: { points: number | null, share: number | null, unreadable: string | null, comments: string[], key: string } | null }
+interface Preview {
+  instances: { values: Record<string, string>; stem: string; key: string }[]
+  stem: string
+  body: SealedBody
+  points: number
+  faults: string[]
+  result: {
+    points: number | null
+    share: number | null
+    unreadable: string | null
+    comments: string[]
+    key: string
+  } | null
+}
 
 const preview = shallowRef<Preview | null>(null)
 const answer = ref<Response | null>(null)
@@ -19,14 +35,28 @@ let stamp = 0
 async function refresh() {
   const mine = ++stamp
   try {
-    const found = await api<Preview>('questions/preview', { method: 'POST', body: { question, answer: answer.value ?? undefined } })
-    if (mine === stamp) { preview.value = found; problem.value = ''; emit('instances', found.instances) }
-  } catch (error) { if (mine === stamp) problem.value = sentenceOf(error) }
+    const found = await api<Preview>('questions/preview', {
+      method: 'POST',
+      body: { question, answer: answer.value ?? undefined },
+    })
+    if (mine === stamp) {
+      preview.value = found
+      problem.value = ''
+      emit('instances', found.instances)
+    }
+  } catch (error) {
+    if (mine === stamp) problem.value = sentenceOf(error)
+  }
 }
 const soon = useDebounceFn(refresh, 350)
 watch(() => question, soon, { deep: true })
 watch(answer, soon)
-watch(() => question.kind, () => { answer.value = null })
+watch(
+  () => question.kind,
+  () => {
+    answer.value = null
+  },
+)
 onMounted(refresh)
 const verdict = computed(() => {
   const result = preview.value?.result
@@ -40,25 +70,59 @@ const verdict = computed(() => {
   <section aria-label="As a student sees it">
     <h2 class="small-head border-b border-rule pb-1">As a student sees it</h2>
     <p v-if="problem" role="alert" class="note-stop mt-3">{{ problem }}</p>
-    <StimulusBox v-if="shared" :html="shared" label="Shared with other questions" class="mt-3 max-h-80 overflow-y-auto" />
+    <StimulusBox
+      v-if="shared"
+      :html="shared"
+      label="Shared with other questions"
+      class="mt-3 max-h-80 overflow-y-auto"
+    />
     <div v-if="preview" class="mt-3">
-      <p class="text-[0.9375rem] text-soft">Question 1 · {{ preview.points }} {{ preview.points === 1 ? 'point' : 'points' }}</p>
-      <WrittenText id="preview-stem" :html="preview.stem || (preview.body.asks === 'gaps' ? '' : '<p>…</p>')" :language="question.language" class="mb-4 text-xl" />
-      <AnswerField v-model="answer" :body="preview.body" name="preview" labelledby="preview-stem" :language="question.language" />
+      <p class="text-[0.9375rem] text-soft">
+        Question 1 · {{ preview.points }} {{ preview.points === 1 ? 'point' : 'points' }}
+      </p>
+      <WrittenText
+        id="preview-stem"
+        :html="preview.stem || (preview.body.asks === 'gaps' ? '' : '<p>…</p>')"
+        :language="question.language"
+        class="mb-4 text-xl"
+      />
+      <AnswerField
+        v-model="answer"
+        :body="preview.body"
+        name="preview"
+        labelledby="preview-stem"
+        :language="question.language"
+      />
       <div v-if="question.hints.length" class="mt-3 text-[0.9375rem]">
-        <WrittenText v-for="hint in question.hints.slice(0, hints)" :key="hint" :html="hint" :language="question.language" class="mt-1 border-l-4 border-amber pl-3" />
-        <button v-if="hints < question.hints.length" type="button" class="link" @click="hints++">Look at hint {{ hints + 1 }} of {{ question.hints.length }}</button> <span class="text-soft">Given only where a quiz allows it.</span>
+        <WrittenText
+          v-for="hint in question.hints.slice(0, hints)"
+          :key="hint"
+          :html="hint"
+          :language="question.language"
+          class="mt-1 border-l-4 border-amber pl-3"
+        />
+        <button v-if="hints < question.hints.length" type="button" class="link" @click="hints++">
+          Look at hint {{ hints + 1 }} of {{ question.hints.length }}
+        </button>
+        <span class="text-soft">Given only where a quiz allows it.</span>
       </div>
       <div aria-live="polite">
         <div v-if="preview.result" class="mt-4 border-l-4 border-petrol-mid pl-4">
           <p v-if="preview.result.unreadable" class="text-amber">{{ preview.result.unreadable }}</p>
-          <p v-else><strong>{{ verdict }}</strong> <template v-if="preview.result.points !== null"> · {{ Math.round(preview.result.points * 100) / 100 }} of {{ preview.points }}</template></p>
+          <p v-else>
+            <strong>{{ verdict }}</strong>
+            <template v-if="preview.result.points !== null">
+              · {{ Math.round(preview.result.points * 100) / 100 }} of {{ preview.points }}</template
+            >
+          </p>
           <p class="text-green"><span class="text-soft">Key</span> {{ preview.result.key }}</p>
           <WrittenText v-for="(comment, index) in preview.result.comments" :key="index" :html="comment" />
         </div>
         <p v-else class="mt-3 text-[0.9375rem] text-soft">Try an answer: what it earns is shown here.</p>
       </div>
-      <ul v-if="preview.faults.length" class="note-look mt-4 list-inside list-disc"><li v-for="fault in preview.faults" :key="fault">{{ fault }}</li></ul>
+      <ul v-if="preview.faults.length" class="note-look mt-4 list-inside list-disc">
+        <li v-for="fault in preview.faults" :key="fault">{{ fault }}</li>
+      </ul>
     </div>
   </section>
 </template>

@@ -3,15 +3,24 @@ import type { StimulusDetail } from '~~/server/domain/bank/stimuli'
 
 /** What a question shares with others; its text goes to the preview. */
 const { chosen } = defineProps<{ chosen: string | null }>()
-const emit = defineEmits<{ 'update:chosen': [string | null], 'shown': [string] }>()
+const emit = defineEmits<{ 'update:chosen': [string | null]; shown: [string] }>()
 const detail = shallowRef<StimulusDetail | null>(null)
 const choosing = ref(false)
 const problem = ref('')
-watch(() => chosen, async (id) => {
-  if (id === null) detail.value = null
-  else if (detail.value?.id !== id) try { detail.value = await api<StimulusDetail>(`stimuli/${id}`) } catch (error) { problem.value = sentenceOf(error) }
-  emit('shown', detail.value?.shown ?? '')
-}, { immediate: true })
+watch(
+  () => chosen,
+  async (id) => {
+    if (id === null) detail.value = null
+    else if (detail.value?.id !== id)
+      try {
+        detail.value = await api<StimulusDetail>(`stimuli/${id}`)
+      } catch (error) {
+        problem.value = sentenceOf(error)
+      }
+    emit('shown', detail.value?.shown ?? '')
+  },
+  { immediate: true },
+)
 function take(found: StimulusDetail) {
   detail.value = found
   choosing.value = false
@@ -23,7 +32,16 @@ function take(found: StimulusDetail) {
 <template>
   <div>
     <p class="flex flex-wrap items-center gap-3 text-[0.9375rem]">
-      <template v-if="detail && chosen">On the stimulus <NuxtLink class="link" :to="`/bank/stimuli/${detail.id}`">{{ detail.stimulus.name }}</NuxtLink><button type="button" class="btn py-0.5" @click="emit('update:chosen', null)">Take it off</button></template>
+      <template v-if="detail && chosen"
+        >On the stimulus
+        <NuxtLink class="link" :to="`/bank/stimuli/${detail.id}`">{{ detail.stimulus.name }}</NuxtLink><button
+          type="button"
+          class="btn py-0.5"
+          @click="emit('update:chosen', null)"
+        >
+          Take it off
+        </button></template
+      >
       <button v-else type="button" class="btn py-0.5" @click="choosing = true">Put it on a stimulus …</button>
     </p>
     <p v-if="problem" role="alert" class="note-stop">{{ problem }}</p>

@@ -5,18 +5,29 @@ import type { QuestionRecord } from '~~/server/domain/bank/record'
 
 /** The whole question with key, source and record, opened within a list. */
 const { id } = defineProps<{ id: string }>()
-interface Preview { stem: string, body: SealedBody, result: { key: string } | null, key: string, solution: { chosen?: string[] } | null }
+interface Preview {
+  stem: string
+  body: SealedBody
+  result: { key: string } | null
+  key: string
+  solution: { chosen?: string[] } | null
+}
 const preview = shallowRef<Preview | null>(null)
 const detail = shallowRef<QuestionDetail | null>(null)
 const record = shallowRef<QuestionRecord | null>(null)
 const problem = ref('')
 onMounted(async () => {
   try {
-    const [found, done] = await Promise.all([api<QuestionDetail>(`questions/${id}`), api<QuestionRecord>(`questions/${id}/record`)])
+    const [found, done] = await Promise.all([
+      api<QuestionDetail>(`questions/${id}`),
+      api<QuestionRecord>(`questions/${id}/record`),
+    ])
     detail.value = found
     record.value = done
     preview.value = await api<Preview>('questions/preview', { method: 'POST', body: { question: found.question } })
-  } catch (error) { problem.value = sentenceOf(error) }
+  } catch (error) {
+    problem.value = sentenceOf(error)
+  }
 })
 </script>
 
@@ -25,13 +36,41 @@ onMounted(async () => {
     <p v-if="problem" role="alert" class="note-stop">{{ problem }}</p>
     <p v-else-if="!preview || !detail" class="text-soft" role="status">Loading …</p>
     <template v-else>
-      <WrittenText v-if="preview.stem" :id="`whole-${id}`" :html="preview.stem" :language="detail.question.language" class="text-lg" />
-      <AnswerField class="mt-3" :body="preview.body" :name="`whole-${id}`" :labelledby="`whole-${id}`" :model-value="null" readonly :right="preview.solution?.chosen ?? []" />
+      <WrittenText
+        v-if="preview.stem"
+        :id="`whole-${id}`"
+        :html="preview.stem"
+        :language="detail.question.language"
+        class="text-lg"
+      />
+      <AnswerField
+        class="mt-3"
+        :body="preview.body"
+        :name="`whole-${id}`"
+        :labelledby="`whole-${id}`"
+        :model-value="null"
+        readonly
+        :right="preview.solution?.chosen ?? []"
+      />
       <dl class="mt-3 grid grid-cols-[auto_1fr] gap-x-4 gap-y-1 text-[0.9375rem]">
-        <dt class="text-soft">Key</dt><dd class="text-green">{{ preview.key || 'not set' }}</dd>
-        <template v-if="detail.question.source"><dt class="text-soft">Source</dt><dd>{{ detail.question.source }}</dd></template>
-        <template v-if="record?.facility !== null && record"><dt class="text-soft">Record</dt><dd>{{ Math.round(record.facility * 100) }} % right<template v-if="record.discrimination !== null">, discrimination {{ record.discrimination.toFixed(2) }}</template>, of {{ record.n }} answers</dd></template>
-        <template v-if="record?.quizzes.length"><dt class="text-soft">In quizzes</dt><dd>{{ record.quizzes.map((quiz) => quiz.title ?? 'a colleague’s quiz').join(', ') }}</dd></template>
+        <dt class="text-soft">Key</dt>
+        <dd class="text-green">{{ preview.key || 'not set' }}</dd>
+        <template v-if="detail.question.source"
+          ><dt class="text-soft">Source</dt>
+          <dd>{{ detail.question.source }}</dd></template
+        >
+        <template v-if="record?.facility !== null && record"
+          ><dt class="text-soft">Record</dt>
+          <dd>
+            {{ Math.round(record.facility * 100) }} % right<template v-if="record.discrimination !== null"
+              >, discrimination {{ record.discrimination.toFixed(2) }}</template
+            >, of {{ record.n }} answers
+          </dd></template
+        >
+        <template v-if="record?.quizzes.length"
+          ><dt class="text-soft">In quizzes</dt>
+          <dd>{{ record.quizzes.map((quiz) => quiz.title ?? 'a colleague’s quiz').join(', ') }}</dd></template
+        >
       </dl>
       <p class="mt-3"><NuxtLink class="btn" :to="`/bank/${id}`">Open to change</NuxtLink></p>
     </template>

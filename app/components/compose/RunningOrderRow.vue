@@ -6,48 +6,99 @@ import type { Row } from '~~/core/quiz'
 import { rowPoints } from '~~/core/quiz/walk'
 
 /** One row of the running order: a question, a pool, a stimulus group or a text. Opens in place; moves by drag and by keyboard. */
-const { row, first, last, selected, shuffled } = defineProps<{ row: Row, first: number, last: number, selected: boolean, shuffled: boolean }>()
-const emit = defineEmits<{ select: [], move: [by: number], remove: [], set: [values: Record<string, unknown>] }>()
+const { row, first, last, selected, shuffled } = defineProps<{
+  row: Row
+  first: number
+  last: number
+  selected: boolean
+  shuffled: boolean
+}>()
+const emit = defineEmits<{ select: []; move: [by: number]; remove: []; set: [values: Record<string, unknown>] }>()
 const store = useQuiz()
 const open = ref(false)
 
 const numbers = computed(() => (row.type === 'text' ? '' : first === last ? String(first) : `${first}–${last}`))
 const hit = computed(() => (row.type === 'question' ? store.facts.get(row.question) : undefined))
-const members = computed(() => (row.type === 'pool' || row.type === 'stimulus' ? row.questions.map((id) => ({ id, hit: store.facts.get(id) })) : []))
+const members = computed(() =>
+  row.type === 'pool' || row.type === 'stimulus' ? row.questions.map((id) => ({ id, hit: store.facts.get(id) })) : [],
+)
 const difficulty = computed(() => {
   const levels = members.value.flatMap((each) => each.hit?.difficulty ?? [])
   if (!levels.length) return ''
   const [low, high] = [Math.min(...levels), Math.max(...levels)]
   return low === high ? `difficulty ${low}` : `difficulty ${low}–${high}`
 })
-const dots = computed(() => (row.type === 'pool' ? { drawn: Math.min(row.draw, 20), rest: Math.max(0, Math.min(row.questions.length, 24) - Math.min(row.draw, 20)), more: Math.max(0, row.questions.length - 24) } : null))
-const title = computed(() => (row.type === 'question' ? hit.value?.title ?? 'A question that is no longer in the bank' : row.type === 'pool' ? `Draw ${row.draw} of ${row.questions.length}${row.title ? ` · ${row.title}` : ''}` : row.type === 'stimulus' ? `${row.draw < row.questions.length ? `${row.draw} of ${row.questions.length}` : `All ${row.questions.length}`} on “${store.stimuli.get(row.stimulus) ?? 'a stimulus that is gone'}”` : plainText(row.html) || 'An empty text'))
+const dots = computed(() =>
+  row.type === 'pool'
+    ? {
+        drawn: Math.min(row.draw, 20),
+        rest: Math.max(0, Math.min(row.questions.length, 24) - Math.min(row.draw, 20)),
+        more: Math.max(0, row.questions.length - 24),
+      }
+    : null,
+)
+const title = computed(() =>
+  row.type === 'question'
+    ? (hit.value?.title ?? 'A question that is no longer in the bank')
+    : row.type === 'pool'
+      ? `Draw ${row.draw} of ${row.questions.length}${row.title ? ` · ${row.title}` : ''}`
+      : row.type === 'stimulus'
+        ? `${row.draw < row.questions.length ? `${row.draw} of ${row.questions.length}` : `All ${row.questions.length}`} on “${store.stimuli.get(row.stimulus) ?? 'a stimulus that is gone'}”`
+        : plainText(row.html) || 'An empty text',
+)
 const isGroup = computed(() => row.type === 'pool' || row.type === 'stimulus')
 const time = (seconds: number) => (seconds < 100 ? `${seconds} s` : `${Math.round(seconds / 60)} min`)
 
 function keys(event: KeyboardEvent) {
   if (event.target !== event.currentTarget) return
-  if (event.altKey && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) { event.preventDefault(); emit('move', event.key === 'ArrowUp' ? -1 : 1) }
-  if (event.key === 'Delete') { event.preventDefault(); emit('remove') }
+  if (event.altKey && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) {
+    event.preventDefault()
+    emit('move', event.key === 'ArrowUp' ? -1 : 1)
+  }
+  if (event.key === 'Delete') {
+    event.preventDefault()
+    emit('remove')
+  }
 }
 const number = (event: Event) => Number((event.target as HTMLInputElement).value)
 </script>
 
 <template>
   <li
-    :data-row="row.id" tabindex="0" class="group border-b border-rule" :class="[isGroup && 'bg-petrol-tint', selected && 'shadow-[inset_3px_0_0_var(--bloom)]']"
-    :aria-label="`${numbers ? `Row ${numbers}: ` : ''}${title}`" aria-keyshortcuts="Alt+ArrowUp Alt+ArrowDown Delete" @focus="emit('select')" @click="emit('select')" @keydown="keys"
+    :data-row="row.id"
+    tabindex="0"
+    class="group border-b border-rule"
+    :class="[isGroup && 'bg-petrol-tint', selected && 'shadow-[inset_3px_0_0_var(--bloom)]']"
+    :aria-label="`${numbers ? `Row ${numbers}: ` : ''}${title}`"
+    aria-keyshortcuts="Alt+ArrowUp Alt+ArrowDown Delete"
+    @focus="emit('select')"
+    @click="emit('select')"
+    @keydown="keys"
   >
     <div class="grid grid-cols-[1rem_2.7rem_1fr_auto_2.4rem] items-baseline gap-x-2 py-1.5">
-      <span class="drag-handle cursor-grab self-center text-soft opacity-40 group-hover:opacity-100" aria-hidden="true"><GripVertical :size="16" /></span>
+      <span class="drag-handle cursor-grab self-center text-soft opacity-40 group-hover:opacity-100" aria-hidden="true"
+        ><GripVertical :size="16"
+      /></span>
       <span class="text-right text-[0.875rem] text-soft">{{ numbers }}</span>
       <button class="min-w-0 text-left" :aria-expanded="open" @click="open = !open">
-        <span class="line-clamp-2" :class="isGroup ? 'font-semibold text-petrol' : 'font-serif text-[0.9688rem] leading-snug'">{{ title }}</span>
-        <span v-if="dots" class="block text-[0.6875rem] tracking-[0.2em] text-petrol" aria-hidden="true">{{ '●'.repeat(dots.drawn) }}{{ '○'.repeat(dots.rest) }}<template v-if="dots.more"> +{{ dots.more }}</template></span>
+        <span
+          class="line-clamp-2"
+          :class="isGroup ? 'font-semibold text-petrol' : 'font-serif text-[0.9688rem] leading-snug'"
+          >{{ title }}</span
+        >
+        <span v-if="dots" class="block text-[0.6875rem] tracking-[0.2em] text-petrol" aria-hidden="true"
+          >{{ '●'.repeat(dots.drawn) }}{{ '○'.repeat(dots.rest)
+          }}<template v-if="dots.more"> +{{ dots.more }}</template></span
+        >
       </button>
       <span class="text-right text-[0.8125rem] text-soft">
-        <template v-if="row.type === 'question' && hit">{{ kindLabels[hit.kind] }} · {{ time(hit.seconds) }}<template v-if="shuffled && row.fixed"> · keeps its place</template></template>
-        <template v-else-if="row.type === 'pool' || row.type === 'stimulus'">each {{ row.points }} {{ row.points === 1 ? 'pt' : 'pts' }}<br>{{ difficulty }}</template>
+        <template v-if="row.type === 'question' && hit"
+          >{{ kindLabels[hit.kind] }} · {{ time(hit.seconds)
+          }}<template v-if="shuffled && row.fixed"> · keeps its place</template></template
+        >
+        <template v-else-if="row.type === 'pool' || row.type === 'stimulus'"
+          >each {{ row.points }} {{ row.points === 1 ? 'pt' : 'pts' }}<br />{{ difficulty }}</template
+        >
         <template v-else>text</template>
       </span>
       <span class="pr-1 text-right font-semibold">{{ row.type === 'text' ? '' : rowPoints(row) }}</span>
@@ -58,24 +109,89 @@ const number = (event: Event) => Number((event.target as HTMLInputElement).value
         <NuxtLink v-if="hit" class="link" :to="`/bank/${hit.id}`">Open the question in the bank</NuxtLink>
       </template>
       <template v-if="row.type === 'text'">
-        <RichText label="Text between questions" :model-value="row.html" @update:model-value="emit('set', { html: $event })" />
+        <RichText
+          label="Text between questions"
+          :model-value="row.html"
+          @update:model-value="emit('set', { html: $event })"
+        />
       </template>
       <template v-if="row.type === 'stimulus'">
-        <p class="text-[0.9375rem] text-soft">They stay together, beside what they share. <NuxtLink class="link" :to="`/bank/stimuli/${row.stimulus}`">Open the stimulus</NuxtLink></p>
-        <label class="flex items-center gap-1.5 text-[0.9375rem]"><input type="checkbox" class="accent-petrol" :checked="row.order === 'shuffled'" @change="emit('set', { order: row.order === 'shuffled' ? 'kept' : 'shuffled' })"> shuffle its questions among themselves</label>
+        <p class="text-[0.9375rem] text-soft">
+          They stay together, beside what they share.
+          <NuxtLink class="link" :to="`/bank/stimuli/${row.stimulus}`">Open the stimulus</NuxtLink>
+        </p>
+        <label class="flex items-center gap-1.5 text-[0.9375rem]"
+          ><input
+            type="checkbox"
+            class="accent-petrol"
+            :checked="row.order === 'shuffled'"
+            @change="emit('set', { order: row.order === 'shuffled' ? 'kept' : 'shuffled' })"
+          />
+          shuffle its questions among themselves</label
+        >
       </template>
       <template v-if="row.type === 'pool' || row.type === 'stimulus'">
-        <label v-if="row.type === 'pool'" class="label max-w-md">Name of the pool, for teachers<input class="field py-1 font-normal" maxlength="160" :value="row.title" @change="emit('set', { title: ($event.target as HTMLInputElement).value })"></label>
-        <label class="label inline-block">Questions {{ row.type === 'pool' ? 'drawn' : 'given' }}<input class="field block w-24! py-1 font-normal" type="number" min="1" :max="row.questions.length" :value="row.draw" @change="emit('set', { draw: number($event) })"></label>
+        <label v-if="row.type === 'pool'" class="label max-w-md"
+          >Name of the pool, for teachers<input
+            class="field py-1 font-normal"
+            maxlength="160"
+            :value="row.title"
+            @change="emit('set', { title: ($event.target as HTMLInputElement).value })"
+        /></label>
+        <label class="label inline-block"
+          >Questions {{ row.type === 'pool' ? 'drawn' : 'given'
+          }}<input
+            class="field block w-24! py-1 font-normal"
+            type="number"
+            min="1"
+            :max="row.questions.length"
+            :value="row.draw"
+            @change="emit('set', { draw: number($event) })"
+        /></label>
         <ul class="text-[0.9375rem]">
-          <li v-for="member in members" :key="member.id" class="flex gap-3 border-b border-rule py-1"><span class="grow font-serif">{{ member.hit?.title ?? 'A question that is no longer in the bank' }}</span>
-            <button v-if="members.length > 1" class="link shrink-0" @click="emit('set', { questions: row.questions.filter((id) => id !== member.id), draw: Math.min(row.draw, row.questions.length - 1) })">take out</button></li>
+          <li v-for="member in members" :key="member.id" class="flex gap-3 border-b border-rule py-1">
+            <span class="grow font-serif">{{ member.hit?.title ?? 'A question that is no longer in the bank' }}</span>
+            <button
+              v-if="members.length > 1"
+              class="link shrink-0"
+              @click="
+                emit('set', {
+                  questions: row.questions.filter((id) => id !== member.id),
+                  draw: Math.min(row.draw, row.questions.length - 1),
+                })
+              "
+            >
+              take out
+            </button>
+          </li>
         </ul>
       </template>
       <div class="flex flex-wrap items-end gap-3">
-        <label v-if="row.type !== 'text'" class="label">Points{{ isGroup ? ' each' : '' }}<input class="field block w-24! py-1 font-normal" type="number" min="0" max="1000" step="0.5" :value="row.points" @change="emit('set', { points: number($event) })"></label>
-        <label v-if="shuffled && row.type !== 'text'" class="flex items-center gap-1.5 pb-1.5 text-[0.9375rem]"><input type="checkbox" class="accent-petrol" :checked="row.fixed" @change="emit('set', { fixed: !row.fixed })"> keeps its place</label>
-        <span class="ml-auto flex gap-2"><button class="btn" @click="emit('move', -1)">Move up</button><button class="btn" @click="emit('move', 1)">Move down</button><button class="btn" @click="emit('remove')">Take out</button></span>
+        <label v-if="row.type !== 'text'" class="label"
+          >Points{{ isGroup ? ' each' : ''
+          }}<input
+            class="field block w-24! py-1 font-normal"
+            type="number"
+            min="0"
+            max="1000"
+            step="0.5"
+            :value="row.points"
+            @change="emit('set', { points: number($event) })"
+        /></label>
+        <label v-if="shuffled && row.type !== 'text'" class="flex items-center gap-1.5 pb-1.5 text-[0.9375rem]"
+          ><input
+            type="checkbox"
+            class="accent-petrol"
+            :checked="row.fixed"
+            @change="emit('set', { fixed: !row.fixed })"
+          />
+          keeps its place</label
+        >
+        <span class="ml-auto flex gap-2"
+          ><button class="btn" @click="emit('move', -1)">Move up</button
+          ><button class="btn" @click="emit('move', 1)">Move down</button
+          ><button class="btn" @click="emit('remove')">Take out</button></span
+        >
       </div>
     </div>
   </li>

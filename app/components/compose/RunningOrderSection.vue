@@ -5,8 +5,18 @@ import type { Row, Section } from '~~/core/quiz'
 import { rowPoints, rowSize } from '~~/core/quiz/walk'
 
 /** One section of the running order. Rows are dragged within it and to others; every change is an edit. */
-const { section, startsAt, selected, only } = defineProps<{ section: Section, startsAt: number, selected: string | null, only: boolean }>()
-const emit = defineEmits<{ select: [id: string], moveRow: [row: string, by: number], dropRow: [row: string, section: string, after: string | null], moveSection: [by: number] }>()
+const { section, startsAt, selected, only } = defineProps<{
+  section: Section
+  startsAt: number
+  selected: string | null
+  only: boolean
+}>()
+const emit = defineEmits<{
+  select: [id: string]
+  moveRow: [row: string, by: number]
+  dropRow: [row: string, section: string, after: string | null]
+  moveSection: [by: number]
+}>()
 const store = useQuiz()
 const list = useTemplateRef<HTMLElement>('list')
 const editing = ref(false)
@@ -16,14 +26,28 @@ const size = computed(() => section.rows.reduce((total, row) => total + rowSize(
 const points = computed(() => Math.round(section.rows.reduce((total, row) => total + rowPoints(row), 0) * 100) / 100)
 const numbered = computed(() => {
   let next = startsAt
-  return section.rows.map((row) => { const first = next; next += rowSize(row); return { row, first, last: next - 1 } })
+  return section.rows.map((row) => {
+    const first = next
+    next += rowSize(row)
+    return { row, first, last: next - 1 }
+  })
 })
 
 onMounted(() => {
   sortable = Sortable.create(list.value!, {
-    group: 'rows', handle: '.drag-handle', animation: 120, ghostClass: 'opacity-40', forceFallback: true, fallbackTolerance: 4,
+    group: 'rows',
+    handle: '.drag-handle',
+    animation: 120,
+    ghostClass: 'opacity-40',
+    forceFallback: true,
+    fallbackTolerance: 4,
     onEnd({ item, from, to, oldDraggableIndex, newDraggableIndex }) {
-      if (oldDraggableIndex === undefined || newDraggableIndex === undefined || (from === to && oldDraggableIndex === newDraggableIndex)) return
+      if (
+        oldDraggableIndex === undefined ||
+        newDraggableIndex === undefined ||
+        (from === to && oldDraggableIndex === newDraggableIndex)
+      )
+        return
       const row = item.dataset.row!
       const rows = [...to.querySelectorAll<HTMLElement>(':scope > [data-row]')].map((each) => each.dataset.row!)
       const after = rows[rows.indexOf(row) - 1] ?? null
@@ -35,7 +59,8 @@ onMounted(() => {
 })
 onBeforeUnmount(() => sortable?.destroy())
 
-const setSection = (values: Partial<Pick<Section, 'title' | 'intro' | 'order'>>) => store.make({ do: 'setSection', section: section.id, values })
+const setSection = (values: Partial<Pick<Section, 'title' | 'intro' | 'order'>>) =>
+  store.make({ do: 'setSection', section: section.id, values })
 function removeRow(row: Row) {
   store.make({ do: 'removeRows', rows: [row.id] })
   announce('Taken out of the quiz.', store.undo)
@@ -50,24 +75,62 @@ function removeSection() {
   <section class="mb-7" :aria-label="`Section ${section.title}`">
     <div class="flex flex-wrap items-baseline gap-x-3 border-b border-ink pb-1.5">
       <h2 class="min-w-0 text-lg [overflow-wrap:anywhere]">{{ section.title }}</h2>
-      <button class="text-[0.875rem] text-soft underline decoration-rule underline-offset-2 hover:decoration-current" :title="section.order === 'kept' ? 'Shuffle this section' : 'Keep the order'" @click="setSection({ order: section.order === 'kept' ? 'shuffled' : 'kept' })">{{ section.order === 'kept' ? 'order kept' : 'shuffled' }}</button>
-      <button class="text-[0.875rem] text-soft underline decoration-rule underline-offset-2 hover:decoration-current" :aria-expanded="editing" @click="editing = !editing">edit section</button>
+      <button
+        class="text-[0.875rem] text-soft underline decoration-rule underline-offset-2 hover:decoration-current"
+        :title="section.order === 'kept' ? 'Shuffle this section' : 'Keep the order'"
+        @click="setSection({ order: section.order === 'kept' ? 'shuffled' : 'kept' })"
+      >
+        {{ section.order === 'kept' ? 'order kept' : 'shuffled' }}
+      </button>
+      <button
+        class="text-[0.875rem] text-soft underline decoration-rule underline-offset-2 hover:decoration-current"
+        :aria-expanded="editing"
+        @click="editing = !editing"
+      >
+        edit section
+      </button>
       <span class="ml-auto text-[0.875rem] text-soft">{{ count(size, 'question') }} · {{ points }} pts</span>
     </div>
     <div v-if="editing" class="space-y-3 border-b border-rule bg-sheet p-4">
-      <label class="label">Title<input class="field py-1 font-normal" maxlength="160" :value="section.title" @change="setSection({ title: ($event.target as HTMLInputElement).value })"></label>
-      <div><span class="label">Introduction</span><RichText slim label="Introduction to the section" :model-value="section.intro" @update:model-value="setSection({ intro: $event })" /></div>
+      <label class="label"
+        >Title<input
+          class="field py-1 font-normal"
+          maxlength="160"
+          :value="section.title"
+          @change="setSection({ title: ($event.target as HTMLInputElement).value })"
+      /></label>
+      <div>
+        <span class="label">Introduction</span
+        ><RichText
+          slim
+          label="Introduction to the section"
+          :model-value="section.intro"
+          @update:model-value="setSection({ intro: $event })"
+        />
+      </div>
       <div class="flex flex-wrap gap-2">
-        <button class="btn" @click="emit('moveSection', -1)">Move section up</button><button class="btn" @click="emit('moveSection', 1)">Move section down</button>
+        <button class="btn" @click="emit('moveSection', -1)">Move section up</button
+        ><button class="btn" @click="emit('moveSection', 1)">Move section down</button>
         <button class="btn" :disabled="only" @click="removeSection">Take out the section</button>
       </div>
     </div>
     <ul ref="list" :data-section="section.id" class="min-h-8">
       <RunningOrderRow
-        v-for="{ row, first, last } in numbered" :key="row.id" :row="row" :first="first" :last="last" :selected="selected === row.id" :shuffled="section.order === 'shuffled'"
-        @select="emit('select', row.id)" @move="emit('moveRow', row.id, $event)" @remove="removeRow(row)" @set="store.make({ do: 'setRow', row: row.id, values: $event })"
+        v-for="{ row, first, last } in numbered"
+        :key="row.id"
+        :row="row"
+        :first="first"
+        :last="last"
+        :selected="selected === row.id"
+        :shuffled="section.order === 'shuffled'"
+        @select="emit('select', row.id)"
+        @move="emit('moveRow', row.id, $event)"
+        @remove="removeRow(row)"
+        @set="store.make({ do: 'setRow', row: row.id, values: $event })"
       />
     </ul>
-    <p v-if="!section.rows.length" class="py-3 text-soft">No question yet. Choose some in the finder, then press “Add”, or drag a row here.</p>
+    <p v-if="!section.rows.length" class="py-3 text-soft">
+      No question yet. Choose some in the finder, then press “Add”, or drag a row here.
+    </p>
   </section>
 </template>

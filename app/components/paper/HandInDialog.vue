@@ -2,18 +2,41 @@
 import { count } from '~~/core/kit/words'
 
 /** Before a paper goes in: what is unanswered or to come back to, each a way there. */
-defineProps<{ open: boolean, unanswered: { id: string, number: number }[], flagged: { id: string, number: number }[], busy: boolean, problem: string, mayReturn: boolean }>()
-const emit = defineEmits<{ close: [], go: [item: string], handIn: [] }>()
+defineProps<{
+  open: boolean
+  unanswered: { id: string; number: number }[]
+  flagged: { id: string; number: number }[]
+  busy: boolean
+  problem: string
+  mayReturn: boolean
+}>()
+const emit = defineEmits<{ close: []; go: [item: string]; handIn: [] }>()
 </script>
 
 <template>
   <ModalDialog :open="open" title="Hand in this paper?" @close="emit('close')">
-    <p v-if="!unanswered.length && !flagged.length" class="text-lg">Every question has an answer, and none is marked to come back to.</p>
-    <div v-for="group in [{ of: unanswered, words: 'not answered' }, { of: flagged, words: 'to come back to' }].filter((each) => each.of.length)" :key="group.words" class="mb-4">
+    <p v-if="!unanswered.length && !flagged.length" class="text-lg">
+      Every question has an answer, and none is marked to come back to.
+    </p>
+    <div
+      v-for="group in [
+        { of: unanswered, words: 'not answered' },
+        { of: flagged, words: 'to come back to' },
+      ].filter((each) => each.of.length)"
+      :key="group.words"
+      class="mb-4"
+    >
       <p class="font-semibold">{{ count(group.of.length, 'question') }} {{ group.words }}</p>
       <p class="mt-1 flex flex-wrap gap-1.5">
         <template v-for="question in group.of" :key="question.id">
-          <button v-if="mayReturn" class="btn min-w-9 px-2 py-1" :aria-label="`Go to question ${question.number}`" @click="emit('go', question.id)">{{ question.number }}</button>
+          <button
+            v-if="mayReturn"
+            class="btn min-w-9 px-2 py-1"
+            :aria-label="`Go to question ${question.number}`"
+            @click="emit('go', question.id)"
+          >
+            {{ question.number }}
+          </button>
           <span v-else class="tag">{{ question.number }}</span>
         </template>
       </p>

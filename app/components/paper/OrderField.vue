@@ -4,7 +4,12 @@ import { plainText } from '~~/core/question/html'
 import type { SealedBody } from '~~/core/question/kinds/sealed'
 
 /** Things to put in order: by dragging, with the buttons, or with Alt and the arrow keys. It starts shuffled and unanswered. */
-const { body, order, readonly } = defineProps<{ body: Extract<SealedBody, { asks: 'order' }>, order: string[] | null, labelledby: string, readonly: boolean }>()
+const { body, order, readonly } = defineProps<{
+  body: Extract<SealedBody, { asks: 'order' }>
+  order: string[] | null
+  labelledby: string
+  readonly: boolean
+}>()
 const emit = defineEmits<{ arrange: [order: string[] | null] }>()
 const current = computed(() => order ?? body.items.map((item) => item.id))
 const htmlOf = (id: string) => body.items.find((item) => item.id === id)?.html ?? ''
@@ -24,7 +29,13 @@ async function move(id: string, to: number) {
 let sortable: Sortable | undefined
 onMounted(() => {
   sortable = Sortable.create(list.value!, {
-    animation: 120, ghostClass: 'opacity-40', forceFallback: true, fallbackTolerance: 4, filter: 'button', preventOnFilter: false, disabled: readonly,
+    animation: 120,
+    ghostClass: 'opacity-40',
+    forceFallback: true,
+    fallbackTolerance: 4,
+    filter: 'button',
+    preventOnFilter: false,
+    disabled: readonly,
     onEnd({ item, from, oldIndex, newIndex }) {
       if (oldIndex === undefined || newIndex === undefined || oldIndex === newIndex) return
       from.insertBefore(item, from.children[oldIndex < newIndex ? oldIndex : oldIndex + 1] ?? null)
@@ -32,7 +43,10 @@ onMounted(() => {
     },
   })
 })
-watch(() => readonly, (value) => sortable?.option('disabled', value))
+watch(
+  () => readonly,
+  (value) => sortable?.option('disabled', value),
+)
 onBeforeUnmount(() => sortable?.destroy())
 </script>
 
@@ -40,20 +54,52 @@ onBeforeUnmount(() => sortable?.destroy())
   <div role="group" :aria-labelledby="labelledby">
     <ol ref="list" :class="body.layout === 'row' ? 'flex flex-wrap gap-2' : 'space-y-2'">
       <li
-        v-for="(id, index) in current" :key="id" :data-thing="id" :tabindex="readonly ? undefined : 0" class="flex items-center gap-3 rounded border border-rule bg-sheet px-3 py-2" :class="readonly ? '' : 'cursor-grab'"
-        :aria-label="`${index + 1}: ${words(id)}`" @keydown.alt.up.prevent="move(id, index - 1)" @keydown.alt.down.prevent="move(id, index + 1)" @keydown.alt.left.prevent="move(id, index - 1)" @keydown.alt.right.prevent="move(id, index + 1)"
+        v-for="(id, index) in current"
+        :key="id"
+        :data-thing="id"
+        :tabindex="readonly ? undefined : 0"
+        class="flex items-center gap-3 rounded border border-rule bg-sheet px-3 py-2"
+        :class="readonly ? '' : 'cursor-grab'"
+        :aria-label="`${index + 1}: ${words(id)}`"
+        @keydown.alt.up.prevent="move(id, index - 1)"
+        @keydown.alt.down.prevent="move(id, index + 1)"
+        @keydown.alt.left.prevent="move(id, index - 1)"
+        @keydown.alt.right.prevent="move(id, index + 1)"
       >
         <span class="font-semibold text-soft" aria-hidden="true">{{ index + 1 }}</span>
         <WrittenText :html="htmlOf(id)" class="min-w-0 grow text-lg" />
         <span v-if="!readonly" class="flex gap-1">
-          <button type="button" class="btn px-2 py-0.5" :disabled="index === 0" :aria-label="`Move ${words(id)} earlier`" @click="move(id, index - 1)">{{ body.layout === 'row' ? '←' : '↑' }}</button>
-          <button type="button" class="btn px-2 py-0.5" :disabled="index === current.length - 1" :aria-label="`Move ${words(id)} later`" @click="move(id, index + 1)">{{ body.layout === 'row' ? '→' : '↓' }}</button>
+          <button
+            type="button"
+            class="btn px-2 py-0.5"
+            :disabled="index === 0"
+            :aria-label="`Move ${words(id)} earlier`"
+            @click="move(id, index - 1)"
+          >
+            {{ body.layout === 'row' ? '←' : '↑' }}
+          </button>
+          <button
+            type="button"
+            class="btn px-2 py-0.5"
+            :disabled="index === current.length - 1"
+            :aria-label="`Move ${words(id)} later`"
+            @click="move(id, index + 1)"
+          >
+            {{ body.layout === 'row' ? '→' : '↓' }}
+          </button>
         </span>
       </li>
     </ol>
     <p v-if="!readonly" class="mt-2 text-[0.9375rem] text-soft">
-      <template v-if="order">Your order counts as it stands. <button type="button" class="link" @click="emit('arrange', null)">Start again</button></template>
-      <template v-else>Not answered yet. Move something, or <button type="button" class="link" @click="emit('arrange', current)">take this order as it stands</button>.</template>
+      <template v-if="order"
+        >Your order counts as it stands.
+        <button type="button" class="link" @click="emit('arrange', null)">Start again</button></template
+      >
+      <template v-else
+        >Not answered yet. Move something, or
+        <button type="button" class="link" @click="emit('arrange', current)">take this order as it stands</button
+        >.</template
+      >
     </p>
     <p v-else-if="!order" class="mt-2 text-[0.9375rem] text-soft">Not answered.</p>
   </div>

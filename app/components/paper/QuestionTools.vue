@@ -3,7 +3,7 @@ import { useLocalStorage } from '@vueuse/core'
 import type { SheetQuestion } from '~~/core/paper/schema'
 
 /** What a student may use for one question: a calculator, and scrap paper that stays in this browser and is never handed in. */
-const { tools, paper } = defineProps<{ tools: SheetQuestion['tools'], /** Names the scrap paper. */ paper: string }>()
+const { tools, paper } = defineProps<{ tools: SheetQuestion['tools']; /** Names the scrap paper. */ paper: string }>()
 const open = ref<'calculator' | 'scrap paper' | null>(null)
 const sum = ref('')
 const answer = ref('')
@@ -12,22 +12,54 @@ const id = useId()
 
 /** The calculator comes only when it is opened: it is larger than the rest of the page. */
 async function reckon() {
-  if (!sum.value.trim()) { answer.value = ''; return }
+  if (!sum.value.trim()) {
+    answer.value = ''
+    return
+  }
   try {
     const { compute } = await import('~~/core/question/vary/expression')
-    answer.value = compute(sum.value.replace(/,/g, '.').replace(/×/g, '*').replace(/÷|:/g, '/').replace(/−/g, '-').replace(/√/g, 'sqrt'), {}).replace('-', '−')
-  } catch (error) { answer.value = sentenceOf(error) }
+    answer.value = compute(
+      sum.value.replace(/,/g, '.').replace(/×/g, '*').replace(/÷|:/g, '/').replace(/−/g, '-').replace(/√/g, 'sqrt'),
+      {},
+    ).replace('-', '−')
+  } catch (error) {
+    answer.value = sentenceOf(error)
+  }
 }
 </script>
 
 <template>
   <div class="mt-2">
-    <div class="flex flex-wrap gap-2"><button v-for="tool in tools" :key="tool" type="button" class="btn btn-quiet text-[0.9375rem]" :aria-expanded="open === tool" @click="open = open === tool ? null : tool">{{ tool === 'calculator' ? 'Calculator' : 'Scrap paper' }}</button></div>
-    <form v-if="open === 'calculator'" class="mt-1 flex max-w-md flex-wrap items-end gap-2 border-l-4 border-rule pl-3" @submit.prevent="reckon">
-      <label class="grow text-[0.8125rem] text-soft">A sum, such as 3 * (4.2 + 1) or sqrt(2)<input v-model="sum" class="field block py-1 font-mono" autocomplete="off" maxlength="200"></label>
+    <div class="flex flex-wrap gap-2">
+      <button
+        v-for="tool in tools"
+        :key="tool"
+        type="button"
+        class="btn btn-quiet text-[0.9375rem]"
+        :aria-expanded="open === tool"
+        @click="open = open === tool ? null : tool"
+      >
+        {{ tool === 'calculator' ? 'Calculator' : 'Scrap paper' }}
+      </button>
+    </div>
+    <form
+      v-if="open === 'calculator'"
+      class="mt-1 flex max-w-md flex-wrap items-end gap-2 border-l-4 border-rule pl-3"
+      @submit.prevent="reckon"
+    >
+      <label class="grow text-[0.8125rem] text-soft"
+        >A sum, such as 3 * (4.2 + 1) or sqrt(2)<input
+          v-model="sum"
+          class="field block py-1 font-mono"
+          autocomplete="off"
+          maxlength="200"
+      /></label>
       <button class="btn py-1">Reckon</button>
       <output class="w-full font-semibold" aria-live="polite">{{ answer }}</output>
     </form>
-    <div v-if="open === 'scrap paper'" class="mt-1 border-l-4 border-rule pl-3"><label class="text-[0.8125rem] text-soft" :for="id">Yours alone; it stays in this browser</label><textarea :id="id" v-model="scrap" class="field" rows="4" maxlength="5000" /></div>
+    <div v-if="open === 'scrap paper'" class="mt-1 border-l-4 border-rule pl-3">
+      <label class="text-[0.8125rem] text-soft" :for="id">Yours alone; it stays in this browser</label
+      ><textarea :id="id" v-model="scrap" class="field" rows="4" maxlength="5000" />
+    </div>
   </div>
 </template>

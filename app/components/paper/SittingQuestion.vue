@@ -4,7 +4,7 @@ import type { SheetQuestion } from '~~/core/paper/schema'
 import { tools } from './fields'
 
 /** One question while it is being sat: answering, striking out, its tools, coming back to it. */
-const { entry, here, paper } = defineProps<{ entry: SheetQuestion, here: boolean, paper: string }>()
+const { entry, here, paper } = defineProps<{ entry: SheetQuestion; here: boolean; paper: string }>()
 const emit = defineEmits<{ here: [] }>()
 const sitting = useSitting()
 const QuestionTools = defineAsyncComponent(tools)
@@ -14,16 +14,39 @@ const wanted = computed(() => sitting.opened?.sheet.language ?? null)
 </script>
 
 <template>
-  <article :id="`q-${entry.id}`" tabindex="-1" class="mb-10 scroll-mt-24 outline-none" :aria-labelledby="`n-${entry.id}`" @focusin="emit('here')">
-    <p :id="`n-${entry.id}`" class="text-[0.9375rem]" :class="here ? 'text-bloom' : 'text-soft'">Question {{ entry.number }} · {{ pointsText(entry.points) }} {{ entry.points === 1 ? 'point' : 'points' }}
-      <span v-if="wanted && wanted !== entry.language" class="text-amber">· not translated into {{ languageName(wanted) }}</span></p>
+  <article
+    :id="`q-${entry.id}`"
+    tabindex="-1"
+    class="mb-10 scroll-mt-24 outline-none"
+    :aria-labelledby="`n-${entry.id}`"
+    @focusin="emit('here')"
+  >
+    <p :id="`n-${entry.id}`" class="text-[0.9375rem]" :class="here ? 'text-bloom' : 'text-soft'">
+      Question {{ entry.number }} · {{ pointsText(entry.points) }} {{ entry.points === 1 ? 'point' : 'points' }}
+      <span v-if="wanted && wanted !== entry.language" class="text-amber"
+        >· not translated into {{ languageName(wanted) }}</span
+      >
+    </p>
     <WrittenText :id="`s-${entry.id}`" :html="entry.stem" :language="entry.language" class="mb-4 mt-0.5 text-xl" />
     <AnswerField
-      :body="entry.body" :name="entry.id" :labelledby="`s-${entry.id}`" :model-value="answer?.response ?? null" :readonly="!sitting.canWrite" :struck="struck" :language="entry.language"
+      :body="entry.body"
+      :name="entry.id"
+      :labelledby="`s-${entry.id}`"
+      :model-value="answer?.response ?? null"
+      :readonly="!sitting.canWrite"
+      :struck="struck"
+      :language="entry.language"
       @update:model-value="sitting.change(entry.id, { response: $event })"
     >
       <template #beside="{ option, letter }">
-        <button type="button" class="btn btn-quiet min-w-9 px-1.5 text-[0.8125rem]" :aria-pressed="struck.includes(option)" :aria-label="`Strike out ${letter}`" title="Strike out" @click="sitting.strike(entry.id, option)">
+        <button
+          type="button"
+          class="btn btn-quiet min-w-9 px-1.5 text-[0.8125rem]"
+          :aria-pressed="struck.includes(option)"
+          :aria-label="`Strike out ${letter}`"
+          title="Strike out"
+          @click="sitting.strike(entry.id, option)"
+        >
           <span aria-hidden="true" class="line-through">{{ letter }}</span>
         </button>
       </template>
@@ -31,10 +54,23 @@ const wanted = computed(() => sitting.opened?.sheet.language ?? null)
     <QuestionTools v-if="entry.tools.length" :tools="entry.tools" :paper="`${paper}:${entry.id}`" />
     <div class="-ml-2 mt-1.5 flex flex-wrap gap-x-3">
       <button
-        type="button" class="btn btn-quiet text-[0.9375rem]" :class="answer?.flagged && 'text-bloom!'" :aria-pressed="answer?.flagged ?? false" :disabled="!sitting.canWrite"
+        type="button"
+        class="btn btn-quiet text-[0.9375rem]"
+        :class="answer?.flagged && 'text-bloom!'"
+        :aria-pressed="answer?.flagged ?? false"
+        :disabled="!sitting.canWrite"
         @click="sitting.change(entry.id, { flagged: !answer?.flagged })"
-      ><span aria-hidden="true">⚑</span> {{ answer?.flagged ? 'Marked to come back to' : 'Come back to this' }}</button>
-      <button v-if="entry.body.asks === 'one' && answer?.response && sitting.canWrite" type="button" class="btn btn-quiet text-[0.9375rem]" @click="sitting.change(entry.id, { response: null })">Clear my choice</button>
+      >
+        <span aria-hidden="true">⚑</span> {{ answer?.flagged ? 'Marked to come back to' : 'Come back to this' }}
+      </button>
+      <button
+        v-if="entry.body.asks === 'one' && answer?.response && sitting.canWrite"
+        type="button"
+        class="btn btn-quiet text-[0.9375rem]"
+        @click="sitting.change(entry.id, { response: null })"
+      >
+        Clear my choice
+      </button>
     </div>
   </article>
 </template>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** What several questions share. It scrolls by itself where it stands beside them, so it can be reached by keyboard. */
-defineProps<{ html: string, language?: string, label: string }>()
+defineProps<{ html: string; language?: string; label: string }>()
 </script>
 
 <template>

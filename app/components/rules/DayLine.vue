@@ -17,25 +17,55 @@ const line = computed(() => {
   const { rules } = store.quiz
   const { classes, students } = store.view
   const used = new Set(rules.windows.flatMap((window) => window.classes))
-  const assigned = students.filter((student) => student.classes.some((id) => used.has(id)))
-    .map((student) => ({ id: student.id, name: student.name, classes: student.classes, schedule: scheduleFor(rules, student) }))
-  const ofClass = (id: string) => scheduleFor(rules, { id: `class ${id}`, name: '', classes: [id], accommodations: [noAccommodation] })
+  const assigned = students
+    .filter((student) => student.classes.some((id) => used.has(id)))
+    .map((student) => ({
+      id: student.id,
+      name: student.name,
+      classes: student.classes,
+      schedule: scheduleFor(rules, student),
+    }))
+  const ofClass = (id: string) =>
+    scheduleFor(rules, { id: `class ${id}`, name: '', classes: [id], accommodations: [noAccommodation] })
   return dayLine(rules, classes, assigned, ofClass, now.value)
 })
 const scale = computed(() => {
   if (!line.value) return null
   const { starts, ends, sitting, release, dues } = line.value
-  const known = [starts, ends, now.value, ...dues, ...sitting.flatMap((lane) => lane.spans.flatMap((span) => [span.opens, span.closes, span.reach])), ...release.flatMap((lane) => lane.spans.map((span) => span.from))]
-  return dayScale(known.filter((at): at is string => Boolean(at)), session.zone)
+  const known = [
+    starts,
+    ends,
+    now.value,
+    ...dues,
+    ...sitting.flatMap((lane) => lane.spans.flatMap((span) => [span.opens, span.closes, span.reach])),
+    ...release.flatMap((lane) => lane.spans.map((span) => span.from)),
+  ]
+  return dayScale(
+    known.filter((at): at is string => Boolean(at)),
+    session.zone,
+  )
 })
 /** Percent of the width that the scale takes: the rest is for words that begin at its end. */
 const room = 85
 const left = (at: string) => `${(scale.value!.at(at) * room).toFixed(2)}%`
-const width = (from: string, to: string | null) => (to === null ? `${(100 - scale.value!.at(from) * room).toFixed(2)}%` : `${Math.max(0.4, (scale.value!.at(to) - scale.value!.at(from)) * room).toFixed(2)}%`)
+const width = (from: string, to: string | null) =>
+  to === null
+    ? `${(100 - scale.value!.at(from) * room).toFixed(2)}%`
+    : `${Math.max(0.4, (scale.value!.at(to) - scale.value!.at(from)) * room).toFixed(2)}%`
 
-const hours = (span: { opens: string, closes: string | null }) => `${clockTime(span.opens, session.zone)}–${span.closes ? clockTime(span.closes, session.zone) : ''}`
+const hours = (span: { opens: string; closes: string | null }) =>
+  `${clockTime(span.opens, session.zone)}–${span.closes ? clockTime(span.closes, session.zone) : ''}`
 
-const momentWords: Record<string, string> = { handIn: 'as soon as handed in', marked: 'as soon as marked', attemptsUsed: 'when attempts are used up', due: 'at the due time', windowClosed: 'when the window has closed', everyoneDone: 'when everyone is done', teacher: 'when you release it', instant: 'at a set time' }
+const momentWords: Record<string, string> = {
+  handIn: 'as soon as handed in',
+  marked: 'as soon as marked',
+  attemptsUsed: 'when attempts are used up',
+  due: 'at the due time',
+  windowClosed: 'when the window has closed',
+  everyoneDone: 'when everyone is done',
+  teacher: 'when you release it',
+  instant: 'at a set time',
+}
 function spanWords(lane: ReleaseLane, span: ReleaseLane['spans'][number]): string {
   const moment = momentWords[store.quiz!.rules.release[lane.facet].from.at] ?? ''
   if (span.leak) {
@@ -49,43 +79,96 @@ function spanWords(lane: ReleaseLane, span: ReleaseLane['spans'][number]): strin
 </script>
 
 <template>
-  <section v-if="line && scale" aria-label="Day line" tabindex="0" class="overflow-x-auto rounded border border-rule bg-sheet px-3.5 py-2">
-    <p v-if="!store.quiz?.rules.windows.length" class="py-6 text-center text-soft">The day line is drawn as soon as a class has a window.</p>
+  <section
+    v-if="line && scale"
+    aria-label="Day line"
+    tabindex="0"
+    class="overflow-x-auto rounded border border-rule bg-sheet px-3.5 py-2"
+  >
+    <p v-if="!store.quiz?.rules.windows.length" class="py-6 text-center text-soft">
+      The day line is drawn as soon as a class has a window.
+    </p>
     <div v-else class="min-w-180 text-[0.8125rem]">
       <div class="grid grid-cols-[12rem_1fr]">
         <span class="text-soft" title="Days in which nothing happens are drawn narrow">not to scale</span>
         <div class="relative h-6 border-b border-rule">
-          <span v-for="tick in scale.ticks" :key="tick.at" class="absolute -translate-x-1/2 whitespace-nowrap text-soft" :style="{ left: `${tick.at * room}%` }">{{ tick.label }}</span>
+          <span
+            v-for="tick in scale.ticks"
+            :key="tick.at"
+            class="absolute -translate-x-1/2 whitespace-nowrap text-soft"
+            :style="{ left: `${tick.at * room}%` }"
+            >{{ tick.label }}</span
+          >
         </div>
       </div>
       <div class="relative">
         <div class="pointer-events-none absolute inset-y-0 left-48 right-0" aria-hidden="true">
-          <span class="absolute inset-y-0 z-10 border-l-2 border-bloom" :style="{ left: left(now) }"><span class="absolute left-1 top-0 font-semibold text-bloom">now</span></span>
-          <span v-for="due in line.dues" :key="due" class="absolute inset-y-0 border-l border-dashed border-amber" :style="{ left: left(due) }"><span class="absolute left-1 top-0 whitespace-nowrap font-semibold text-amber">due</span></span>
+          <span class="absolute inset-y-0 z-10 border-l-2 border-bloom" :style="{ left: left(now) }"
+            ><span class="absolute left-1 top-0 font-semibold text-bloom">now</span></span
+          >
+          <span
+            v-for="due in line.dues"
+            :key="due"
+            class="absolute inset-y-0 border-l border-dashed border-amber"
+            :style="{ left: left(due) }"
+            ><span class="absolute left-1 top-0 whitespace-nowrap font-semibold text-amber">due</span></span
+          >
         </div>
         <h2 class="small-head pb-0.5 pt-4 text-[0.8125rem]!">Who may sit, and when</h2>
         <ul>
-          <li v-for="lane in line.sitting" :key="lane.key" class="grid grid-cols-[12rem_1fr] items-center border-b border-rule/60 py-0.5">
-            <span class="truncate pr-2 text-[0.875rem]">{{ lane.name }} <span class="text-soft">{{ lane.note }}</span></span>
+          <li
+            v-for="lane in line.sitting"
+            :key="lane.key"
+            class="grid grid-cols-[12rem_1fr] items-center border-b border-rule/60 py-0.5"
+          >
+            <span class="truncate pr-2 text-[0.875rem]"
+              >{{ lane.name }} <span class="text-soft">{{ lane.note }}</span></span
+            >
             <div class="relative h-4">
               <template v-for="span in lane.spans" :key="span.window">
-                <span class="absolute inset-y-0 rounded-l bg-petrol" :style="{ left: left(span.opens), width: width(span.opens, span.closes) }"><span class="sr-only">from {{ when(span.opens) }} {{ span.closes ? `to ${when(span.closes)}` : 'without an end' }}</span><span class="block overflow-hidden whitespace-nowrap px-1.5 text-[0.75rem] font-semibold leading-4 text-petrol-ink" aria-hidden="true">{{ hours(span) }}</span></span>
-                <span v-if="span.closes && span.reach && span.reach > span.closes" class="hatched absolute inset-y-0 rounded-r" :style="{ left: left(span.closes), width: width(span.closes, span.reach) }" :title="`A clock may run until ${when(span.reach)}`"><span class="sr-only">a running clock may reach {{ when(span.reach) }}</span></span>
+                <span
+                  class="absolute inset-y-0 rounded-l bg-petrol"
+                  :style="{ left: left(span.opens), width: width(span.opens, span.closes) }"
+                  ><span class="sr-only"
+                    >from {{ when(span.opens) }} {{ span.closes ? `to ${when(span.closes)}` : 'without an end' }}</span
+                  ><span
+                    class="block overflow-hidden whitespace-nowrap px-1.5 text-[0.75rem] font-semibold leading-4 text-petrol-ink"
+                    aria-hidden="true"
+                    >{{ hours(span) }}</span
+                  ></span
+                >
+                <span
+                  v-if="span.closes && span.reach && span.reach > span.closes"
+                  class="hatched absolute inset-y-0 rounded-r"
+                  :style="{ left: left(span.closes), width: width(span.closes, span.reach) }"
+                  :title="`A clock may run until ${when(span.reach)}`"
+                  ><span class="sr-only">a running clock may reach {{ when(span.reach) }}</span></span
+                >
               </template>
             </div>
           </li>
         </ul>
         <h2 class="small-head pb-0.5 pt-3 text-[0.8125rem]!">What students see afterwards</h2>
         <ul>
-          <li v-for="lane in line.release" :key="lane.facet" class="grid grid-cols-[12rem_1fr] items-center border-b border-rule/60 py-0.5">
+          <li
+            v-for="lane in line.release"
+            :key="lane.facet"
+            class="grid grid-cols-[12rem_1fr] items-center border-b border-rule/60 py-0.5"
+          >
             <span class="truncate pr-2 text-[0.875rem]">{{ facetLabels[lane.facet] }}</span>
             <div class="relative h-5">
               <template v-for="(span, index) in lane.spans" :key="index">
                 <span
-                  v-if="span.from" class="absolute inset-y-0 overflow-hidden whitespace-nowrap border-l-4 pl-1.5 font-semibold leading-5" :class="span.leak ? 'border-red bg-red-tint text-red' : 'border-petrol bg-petrol-tint text-petrol'"
-                  :style="{ left: left(span.from), width: width(span.from, lane.spans[index + 1]?.from ?? null) }" :title="`${span.groups.join(', ')}: ${when(span.from)}`"
-                >{{ spanWords(lane, span) }}</span>
-                <span v-else class="absolute inset-y-0 left-0 text-soft">{{ spanWords(lane, span) }}: not foreseen</span>
+                  v-if="span.from"
+                  class="absolute inset-y-0 overflow-hidden whitespace-nowrap border-l-4 pl-1.5 font-semibold leading-5"
+                  :class="span.leak ? 'border-red bg-red-tint text-red' : 'border-petrol bg-petrol-tint text-petrol'"
+                  :style="{ left: left(span.from), width: width(span.from, lane.spans[index + 1]?.from ?? null) }"
+                  :title="`${span.groups.join(', ')}: ${when(span.from)}`"
+                  >{{ spanWords(lane, span) }}</span
+                >
+                <span v-else class="absolute inset-y-0 left-0 text-soft"
+                  >{{ spanWords(lane, span) }}: not foreseen</span
+                >
               </template>
             </div>
           </li>
@@ -97,5 +180,7 @@ function spanWords(lane: ReleaseLane, span: ReleaseLane['spans'][number]): strin
 </template>
 
 <style scoped>
-.hatched { background: repeating-linear-gradient(-45deg, var(--petrol) 0 5px, var(--petrol-mid) 5px 9px); }
+.hatched {
+  background: repeating-linear-gradient(-45deg, var(--petrol) 0 5px, var(--petrol-mid) 5px 9px);
+}
 </style>

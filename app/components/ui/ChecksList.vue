@@ -14,7 +14,11 @@ async function goTo(place: keyof typeof pages) {
   // A dialog that closes gives the focus back where it came from; only then may it be taken.
   for (let tries = 0; tries < 60; tries++) {
     const target = document.querySelector('[role=dialog]') ? null : document.getElementById(place)
-    if (target && tries > 2) { target.focus(); target.scrollIntoView({ block: 'center' }); return }
+    if (target && tries > 2) {
+      target.focus()
+      target.scrollIntoView({ block: 'center' })
+      return
+    }
     await new Promise(requestAnimationFrame)
   }
 }
@@ -22,11 +26,29 @@ async function goTo(place: keyof typeof pages) {
 
 <template>
   <ul class="space-y-2">
-    <li v-for="check in checks" :key="check.code" :class="check.level === 'stop' || check.code === 'leak' ? 'note-stop' : 'note-look'">
-      <p class="font-semibold">{{ check.title }}<span v-if="check.level === 'stop'" class="font-normal"> · stops opening</span></p>
+    <li
+      v-for="check in checks"
+      :key="check.code"
+      :class="check.level === 'stop' || check.code === 'leak' ? 'note-stop' : 'note-look'"
+    >
+      <p class="font-semibold">
+        {{ check.title }}<span v-if="check.level === 'stop'" class="font-normal"> · stops opening</span>
+      </p>
       <p>{{ check.sentence }}</p>
-      <button v-if="check.remedy && 'goTo' in check.remedy" class="mt-1 font-semibold underline underline-offset-2" @click="goTo(check.remedy.goTo)">{{ check.remedy.label }}</button>
-      <button v-else-if="check.remedy" class="mt-1 font-semibold underline underline-offset-2" @click="store.make(check.remedy.edit)">{{ check.remedy.label }}</button>
+      <button
+        v-if="check.remedy && 'goTo' in check.remedy"
+        class="mt-1 font-semibold underline underline-offset-2"
+        @click="goTo(check.remedy.goTo)"
+      >
+        {{ check.remedy.label }}
+      </button>
+      <button
+        v-else-if="check.remedy"
+        class="mt-1 font-semibold underline underline-offset-2"
+        @click="store.make(check.remedy.edit)"
+      >
+        {{ check.remedy.label }}
+      </button>
     </li>
     <li v-if="!checks.length" class="text-soft">Nothing found.</li>
   </ul>

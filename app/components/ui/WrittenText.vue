@@ -1,14 +1,20 @@
 <script setup lang="ts">
 /** HTML that people wrote, cleaned. Maths brings its style sheet along only where there is any. */
-const { html } = defineProps<{ html: string, language?: string }>()
+const { html } = defineProps<{ html: string; language?: string }>()
 const clean = computed(() => safeHtml(html))
 const root = useTemplateRef<HTMLElement>('root')
-watchEffect(() => { if (clean.value.includes('katex')) import('katex/dist/katex.min.css') })
-watch(clean, async (text) => {
-  if (!text.includes('data-plays')) return
-  await nextTick()
-  root.value?.querySelectorAll<HTMLMediaElement>('[data-plays]').forEach(limitPlays)
-}, { immediate: true })
+watchEffect(() => {
+  if (clean.value.includes('katex')) import('katex/dist/katex.min.css')
+})
+watch(
+  clean,
+  async (text) => {
+    if (!text.includes('data-plays')) return
+    await nextTick()
+    root.value?.querySelectorAll<HTMLMediaElement>('[data-plays]').forEach(limitPlays)
+  },
+  { immediate: true },
+)
 </script>
 
 <template>

@@ -10,7 +10,10 @@ const route = useRoute()
 const id = computed(() => String(route.params.id))
 const isNew = computed(() => id.value === 'new')
 const asked = String(route.query.kind ?? 'choice')
-const question = ref<Question>({ ...blankQuestion(asked in kindLabels ? asked as KindName : 'choice'), stimulus: route.query.stimulus ? String(route.query.stimulus) : null })
+const question = ref<Question>({
+  ...blankQuestion(asked in kindLabels ? (asked as KindName) : 'choice'),
+  stimulus: route.query.stimulus ? String(route.query.stimulus) : null,
+})
 const detail = shallowRef<QuestionDetail | null>(null)
 const problem = ref('')
 const kept = ref('')
@@ -21,29 +24,59 @@ useHead({ title: () => `${isNew.value ? 'New question' : 'Question'} · Thistle`
 
 async function load(version?: number) {
   problem.value = ''
-  if (isNew.value) { kept.value = JSON.stringify(question.value); return }
+  if (isNew.value) {
+    kept.value = JSON.stringify(question.value)
+    return
+  }
   try {
     detail.value = await api<QuestionDetail>(`questions/${id.value}`, { query: version ? { version } : {} })
     question.value = detail.value.question
     tags.value = question.value.tags.join(', ')
     // An older version that is taken up is a change to the newest: keeping it makes it the next version.
     kept.value = version && version !== detail.value.version ? '' : JSON.stringify(question.value)
-  } catch (error) { problem.value = sentenceOf(error) }
+  } catch (error) {
+    problem.value = sentenceOf(error)
+  }
 }
 /** Folder or sharing has changed; what is being written stays. */
 async function reload() {
-  try { detail.value = await api<QuestionDetail>(`questions/${id.value}`) } catch (error) { problem.value = sentenceOf(error) }
+  try {
+    detail.value = await api<QuestionDetail>(`questions/${id.value}`)
+  } catch (error) {
+    problem.value = sentenceOf(error)
+  }
 }
 await load()
-watch(tags, (text) => { question.value = { ...question.value, tags: [...new Set(text.split(',').map((tag) => tag.trim()).filter(Boolean))] } })
+watch(tags, (text) => {
+  question.value = {
+    ...question.value,
+    tags: [
+      ...new Set(
+        text
+          .split(',')
+          .map((tag) => tag.trim())
+          .filter(Boolean),
+      ),
+    ],
+  }
+})
 const changed = computed(() => JSON.stringify(question.value) !== kept.value)
-onBeforeRouteLeave(() => !changed.value || busy.value || window.confirm('What you changed in this question is not kept yet. Leave it all the same?'))
+onBeforeRouteLeave(
+  () =>
+    !changed.value ||
+    busy.value ||
+    window.confirm('What you changed in this question is not kept yet. Leave it all the same?'),
+)
 
-const set = (values: Partial<Question>) => { question.value = { ...question.value, ...values } as Question }
-const setBody = (values: object) => { question.value = { ...question.value, body: { ...question.value.body, ...values } } as Question }
+const set = (values: Partial<Question>) => {
+  question.value = { ...question.value, ...values } as Question
+}
+const setBody = (values: object) => {
+  question.value = { ...question.value, body: { ...question.value.body, ...values } } as Question
+}
 const shared = ref('')
 const { recent, note } = useRecentObjectives()
-const instances = shallowRef<{ values: Record<string, string>, stem: string, key: string }[]>([])
+const instances = shallowRef<{ values: Record<string, string>; stem: string; key: string }[]>([])
 const number = (event: Event) => Number((event.target as HTMLInputElement).value)
 
 async function keep(another = false) {
@@ -52,28 +85,54 @@ async function keep(another = false) {
   try {
     note(question.value.objectives)
     if (isNew.value) {
-      const made = await api<{ id: string, state: string }>('questions', { method: 'POST', body: question.value })
+      const made = await api<{ id: string; state: string }>('questions', { method: 'POST', body: question.value })
       announce(made.state === 'work' ? 'Kept as “in work”: it cannot be marked yet.' : 'Kept in the bank.')
       kept.value = JSON.stringify(question.value)
       if (another) {
-        question.value = { ...blankQuestion(question.value.kind), stimulus: question.value.stimulus, objectives: question.value.objectives, difficulty: question.value.difficulty, points: question.value.points, seconds: question.value.seconds, tags: question.value.tags }
+        question.value = {
+          ...blankQuestion(question.value.kind),
+          stimulus: question.value.stimulus,
+          objectives: question.value.objectives,
+          difficulty: question.value.difficulty,
+          points: question.value.points,
+          seconds: question.value.seconds,
+          tags: question.value.tags,
+        }
         kept.value = JSON.stringify(question.value)
         window.scrollTo({ top: 0 })
       } else await navigateTo(`/bank/${made.id}`, { replace: true })
     } else {
-      const made = await api<{ version: number, state: string }>(`questions/${id.value}/versions`, { method: 'POST', body: { on: detail.value!.versions[0]!.version, question: question.value } })
-      announce(`Version ${made.version} is kept.${made.state === 'work' ? ' It is “in work”: it cannot be marked yet.' : ''}`)
+      const made = await api<{ version: number; state: string }>(`questions/${id.value}/versions`, {
+        method: 'POST',
+        body: { on: detail.value!.versions[0]!.version, question: question.value },
+      })
+      announce(
+        `Version ${made.version} is kept.${made.state === 'work' ? ' It is “in work”: it cannot be marked yet.' : ''}`,
+      )
       await load()
     }
-  } catch (error) { problem.value = sentenceOf(error) } finally { busy.value = false }
+  } catch (error) {
+    problem.value = sentenceOf(error)
+  } finally {
+    busy.value = false
+  }
 }
 
 async function retire(retired: boolean) {
   try {
     await api(`questions/${id.value}/state`, { method: 'PUT', body: { retired } })
-    announce(retired ? 'Retired: it is no longer offered. Quizzes that are open keep it.' : 'In use again.', retired ? () => { void retire(false) } : null)
+    announce(
+      retired ? 'Retired: it is no longer offered. Quizzes that are open keep it.' : 'In use again.',
+      retired
+        ? () => {
+            void retire(false)
+          }
+        : null,
+    )
     await load()
-  } catch (error) { problem.value = sentenceOf(error) }
+  } catch (error) {
+    problem.value = sentenceOf(error)
+  }
 }
 </script>
 
@@ -81,49 +140,146 @@ async function retire(retired: boolean) {
   <main id="main" class="mx-auto w-full max-w-7xl px-5 py-6">
     <p class="text-[0.9375rem]"><NuxtLink class="link" to="/bank">Bank</NuxtLink></p>
     <div class="mt-1 flex flex-wrap items-center gap-3">
-      <h1 class="text-2xl">{{ isNew ? `New question: ${kindLabels[question.kind].toLowerCase()}` : question.internalName || kindLabels[question.kind] }}</h1>
-      <span v-if="detail" class="text-[0.9375rem] text-soft">{{ kindLabels[question.kind] }} · version {{ detail.version }}<template v-if="!detail.origin"> · {{ detail.ownerName }}</template></span>
-      <span v-if="detail && detail.state !== 'usable'" class="state bg-amber-tint! text-amber!">{{ detail.state === 'work' ? 'In work' : 'Retired' }}</span>
+      <h1 class="text-2xl">
+        {{
+          isNew
+            ? `New question: ${kindLabels[question.kind].toLowerCase()}`
+            : question.internalName || kindLabels[question.kind]
+        }}
+      </h1>
+      <span v-if="detail" class="text-[0.9375rem] text-soft"
+        >{{ kindLabels[question.kind] }} · version {{ detail.version
+        }}<template v-if="!detail.origin"> · {{ detail.ownerName }}</template></span
+      >
+      <span v-if="detail && detail.state !== 'usable'" class="state bg-amber-tint! text-amber!">{{
+        detail.state === 'work' ? 'In work' : 'Retired'
+      }}</span>
       <div class="ml-auto flex flex-wrap gap-2">
-        <button v-if="detail && !detail.origin" class="btn" @click="retire(detail.state !== 'retired')">{{ detail.state === 'retired' ? 'Use it again' : 'Retire' }}</button>
-        <button v-if="isNew" class="btn" :disabled="busy || !changed" @click="keep(true)">Keep and write another like it</button>
-        <button class="btn btn-main" :disabled="busy || !changed || detail?.mayWrite === false" @click="keep()">{{ isNew ? 'Keep in the bank' : 'Keep as a new version' }}</button>
+        <button v-if="detail && !detail.origin" class="btn" @click="retire(detail.state !== 'retired')">
+          {{ detail.state === 'retired' ? 'Use it again' : 'Retire' }}
+        </button>
+        <button v-if="isNew" class="btn" :disabled="busy || !changed" @click="keep(true)">
+          Keep and write another like it
+        </button>
+        <button class="btn btn-main" :disabled="busy || !changed || detail?.mayWrite === false" @click="keep()">
+          {{ isNew ? 'Keep in the bank' : 'Keep as a new version' }}
+        </button>
       </div>
     </div>
     <p v-if="problem" role="alert" class="note-stop mt-3">{{ problem }}</p>
     <OutsideNote v-if="detail" :detail="detail" @changed="load()" />
-    <p v-if="detail?.mayWrite === false && !detail.origin" class="note-look mt-3">This question is shared with you for reading. Write another like it to have one of your own.</p>
+    <p v-if="detail?.mayWrite === false && !detail.origin" class="note-look mt-3">
+      This question is shared with you for reading. Write another like it to have one of your own.
+    </p>
     <div class="mt-5 grid gap-x-12 gap-y-10 lg:grid-cols-[1.35fr_1fr]">
       <div class="space-y-6">
-        <StimulusPicker :chosen="question.stimulus" @update:chosen="set({ stimulus: $event })" @shown="shared = $event" />
+        <StimulusPicker
+          :chosen="question.stimulus"
+          @update:chosen="set({ stimulus: $event })"
+          @shown="shared = $event"
+        />
         <div>
           <span class="label mb-1">{{ question.kind === 'gaps' ? 'What to do (may be left out)' : 'Question' }}</span>
-          <RichText label="Question" :language="question.language" :model-value="question.stem" @update:model-value="set({ stem: $event })" />
+          <RichText
+            label="Question"
+            :language="question.language"
+            :model-value="question.stem"
+            @update:model-value="set({ stem: $event })"
+          />
         </div>
         <BodyEditor :question="question" @update:body="setBody" />
         <VaryEditor :vary="question.vary" :instances="instances" @update:vary="set({ vary: $event })" />
         <fieldset class="grid gap-4 sm:grid-cols-3">
           <legend class="small-head col-span-full mb-2">About it</legend>
-          <label class="label">Points<input class="field py-1" type="number" min="0" max="1000" step="0.5" :value="question.points" @input="set({ points: number($event) })"></label>
-          <label class="label">Expected time, seconds<input class="field py-1" type="number" min="5" max="7200" step="5" :value="question.seconds" @input="set({ seconds: number($event) })"></label>
-          <label class="label">Difficulty<select class="field py-1" :value="question.difficulty" @change="set({ difficulty: number($event) })"><option v-for="level in 5" :key="level" :value="level">{{ level }}{{ level === 1 ? ' easy' : level === 5 ? ' hard' : '' }}</option></select></label>
-          <div class="sm:col-span-3"><ObjectivePicker :chosen="question.objectives" :objectives="objectives" :recent="recent" @update:chosen="set({ objectives: $event })" /></div>
+          <label class="label"
+            >Points<input
+              class="field py-1"
+              type="number"
+              min="0"
+              max="1000"
+              step="0.5"
+              :value="question.points"
+              @input="set({ points: number($event) })"
+          /></label>
+          <label class="label"
+            >Expected time, seconds<input
+              class="field py-1"
+              type="number"
+              min="5"
+              max="7200"
+              step="5"
+              :value="question.seconds"
+              @input="set({ seconds: number($event) })"
+          /></label>
+          <label class="label"
+            >Difficulty<select
+              class="field py-1"
+              :value="question.difficulty"
+              @change="set({ difficulty: number($event) })"
+            >
+              <option v-for="level in 5" :key="level" :value="level">
+                {{ level }}{{ level === 1 ? ' easy' : level === 5 ? ' hard' : '' }}
+              </option>
+            </select></label
+          >
+          <div class="sm:col-span-3">
+            <ObjectivePicker
+              :chosen="question.objectives"
+              :objectives="objectives"
+              :recent="recent"
+              @update:chosen="set({ objectives: $event })"
+            />
+          </div>
           <DescribeMore :question="question" @set="set" />
-          <label class="label">Internal name<input class="field py-1 font-normal" maxlength="160" :value="question.internalName" @input="set({ internalName: ($event.target as HTMLInputElement).value })"></label>
-          <label class="label">Tags, with commas<input v-model="tags" class="field py-1 font-normal" maxlength="300"></label>
-          <label class="label">Source<input class="field py-1 font-normal" maxlength="200" :value="question.source" @input="set({ source: ($event.target as HTMLInputElement).value })"></label>
+          <label class="label"
+            >Internal name<input
+              class="field py-1 font-normal"
+              maxlength="160"
+              :value="question.internalName"
+              @input="set({ internalName: ($event.target as HTMLInputElement).value })"
+          /></label>
+          <label class="label"
+            >Tags, with commas<input v-model="tags" class="field py-1 font-normal" maxlength="300"
+          /></label>
+          <label class="label"
+            >Source<input
+              class="field py-1 font-normal"
+              maxlength="200"
+              :value="question.source"
+              @input="set({ source: ($event.target as HTMLInputElement).value })"
+          /></label>
         </fieldset>
         <fieldset class="space-y-3">
           <legend class="small-head">Comments that students may see afterwards</legend>
-          <div v-for="(words, name) in ({ right: 'When right', wrong: 'When not right', general: 'In any case' } as const)" :key="name">
+          <div
+            v-for="(words, name) in { right: 'When right', wrong: 'When not right', general: 'In any case' } as const"
+            :key="name"
+          >
             <span class="label">{{ words }}</span>
-            <RichText slim :language="question.language" :label="`Comment: ${words}`" :model-value="question.comments[name]" @update:model-value="set({ comments: { ...question.comments, [name]: $event } })" />
+            <RichText
+              slim
+              :language="question.language"
+              :label="`Comment: ${words}`"
+              :model-value="question.comments[name]"
+              @update:model-value="set({ comments: { ...question.comments, [name]: $event } })"
+            />
           </div>
         </fieldset>
         <MoreAbout :question="question" @set="set" />
-        <AroundQuestion v-if="detail && !detail.origin" :key="`${detail.id}.${detail.version}`" :detail="detail" @look="load" @changed="reload" />
+        <AroundQuestion
+          v-if="detail && !detail.origin"
+          :key="`${detail.id}.${detail.version}`"
+          :detail="detail"
+          @look="load"
+          @changed="reload"
+        />
       </div>
-      <QuestionPreview class="lg:sticky lg:top-4 lg:self-start" :question="question" :shared="shared" @instances="instances = $event" />
+      <QuestionPreview
+        class="lg:sticky lg:top-4 lg:self-start"
+        :question="question"
+        :shared="shared"
+        @instances="instances = $event"
+      />
     </div>
   </main>
 </template>

@@ -3,7 +3,9 @@ useHead({ title: 'Bring questions in · Thistle' })
 const flow = useImport()
 const { batch, problem, busy } = flow
 const over = ref(false)
-const take = (file: File | undefined | null) => { if (file) void flow.stage(file, file.name) }
+const take = (file: File | undefined | null) => {
+  if (file) void flow.stage(file, file.name)
+}
 function chosen(event: Event) {
   const field = event.target as HTMLInputElement
   take(field.files?.[0])
@@ -15,13 +17,38 @@ function chosen(event: Event) {
   <main id="main" class="mx-auto w-full max-w-4xl px-5 py-6">
     <p class="text-[0.9375rem]"><NuxtLink class="link" to="/bank">Bank</NuxtLink></p>
     <h1 class="mt-1 text-3xl">Bring questions in</h1>
-    <p class="mt-2 text-soft">From a QTI package or item (2.1, 2.2, 3.0), CSV, Thistle’s JSON, or Markdown. What would come is shown first; nothing is in the bank until you say so, and all of it can be taken back.</p>
-    <label class="mt-4 flex cursor-pointer flex-col items-center gap-2 border border-dashed px-6 py-10 text-center focus-within:outline-2 focus-within:outline-bloom" :class="over ? 'border-bloom bg-bloom-tint' : 'border-rule bg-sheet'" @dragover.prevent="over = true" @dragleave="over = false" @drop.prevent="over = false; take($event.dataTransfer?.files[0])">
-      <span class="btn btn-main" aria-hidden="true">{{ busy ? 'Reading …' : batch ? 'Choose another file' : 'Choose a file' }}</span>
+    <p class="mt-2 text-soft">
+      From a QTI package or item (2.1, 2.2, 3.0), CSV, Thistle’s JSON, or Markdown. What would come is shown first;
+      nothing is in the bank until you say so, and all of it can be taken back.
+    </p>
+    <label
+      class="mt-4 flex cursor-pointer flex-col items-center gap-2 border border-dashed px-6 py-10 text-center focus-within:outline-2 focus-within:outline-bloom"
+      :class="over ? 'border-bloom bg-bloom-tint' : 'border-rule bg-sheet'"
+      @dragover.prevent="over = true"
+      @dragleave="over = false"
+      @drop.prevent="
+        over = false
+        take($event.dataTransfer?.files[0])
+      "
+    >
+      <span class="btn btn-main" aria-hidden="true">{{
+        busy ? 'Reading …' : batch ? 'Choose another file' : 'Choose a file'
+      }}</span>
       <span class="text-soft">or drop it here</span>
-      <input type="file" class="sr-only" aria-label="Choose a file" accept=".zip,.xml,.csv,.json,.md,.txt" :disabled="busy" @change="chosen">
+      <input
+        type="file"
+        class="sr-only"
+        aria-label="Choose a file"
+        accept=".zip,.xml,.csv,.json,.md,.txt"
+        :disabled="busy"
+        @change="chosen"
+      />
     </label>
-    <p class="mt-2 text-[0.9375rem]"><a class="link" href="/api/files/template">Template for CSV</a> · <a class="link" href="/api/files/schema">JSON Schema</a> · <NuxtLink class="link" to="/bank/paste">type or paste questions</NuxtLink></p>
+    <p class="mt-2 text-[0.9375rem]">
+      <a class="link" href="/api/files/template">Template for CSV</a> ·
+      <a class="link" href="/api/files/schema">JSON Schema</a> ·
+      <NuxtLink class="link" to="/bank/paste">type or paste questions</NuxtLink>
+    </p>
     <p v-if="problem && !batch" role="alert" class="note-stop mt-3">{{ problem }}</p>
     <ImportList :flow="flow" />
   </main>

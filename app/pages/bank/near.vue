@@ -4,14 +4,27 @@ import type { Hit } from '~~/server/domain/bank/search'
 useHead({ title: 'Near-duplicates · Thistle' })
 const groups = shallowRef<Hit[][] | null>(null)
 const problem = ref('')
-async function load() { try { groups.value = await api<Hit[][]>('questions/near') } catch (error) { problem.value = sentenceOf(error) } }
+async function load() {
+  try {
+    groups.value = await api<Hit[][]>('questions/near')
+  } catch (error) {
+    problem.value = sentenceOf(error)
+  }
+}
 onMounted(load)
 async function retire(hit: Hit) {
   try {
-    const { change } = await api<{ change: string }>('questions/changes', { method: 'POST', body: { questions: [hit.id], change: { do: 'state', retired: true } } })
-    announce('Retired.', () => { void api(`questions/changes/${change}`, { method: 'DELETE' }).then(load) })
+    const { change } = await api<{ change: string }>('questions/changes', {
+      method: 'POST',
+      body: { questions: [hit.id], change: { do: 'state', retired: true } },
+    })
+    announce('Retired.', () => {
+      void api(`questions/changes/${change}`, { method: 'DELETE' }).then(load)
+    })
     await load()
-  } catch (error) { problem.value = sentenceOf(error) }
+  } catch (error) {
+    problem.value = sentenceOf(error)
+  }
 }
 </script>
 
@@ -19,13 +32,27 @@ async function retire(hit: Hit) {
   <main id="main" class="mx-auto w-full max-w-4xl px-5 py-6">
     <p class="text-[0.9375rem]"><NuxtLink class="link" to="/bank">Bank</NuxtLink></p>
     <h1 class="mt-1 text-3xl">Near-duplicates</h1>
-    <p class="mt-2 text-soft">Questions whose stems differ in numbers, spacing or punctuation alone. Keep the better one and retire the other: its record and its quizzes stay.</p>
+    <p class="mt-2 text-soft">
+      Questions whose stems differ in numbers, spacing or punctuation alone. Keep the better one and retire the other:
+      its record and its quizzes stay.
+    </p>
     <p v-if="problem" role="alert" class="note-stop mt-3">{{ problem }}</p>
     <p v-if="!groups && !problem" class="mt-4 text-soft" role="status">Looking …</p>
-    <EmptyNote v-if="groups && !groups.length" class="mt-4" title="None found">No two questions in use have the same words.</EmptyNote>
-    <section v-for="group in groups ?? []" :key="group[0]!.id" class="mt-6 border-t border-ink" :aria-label="group[0]!.title">
+    <EmptyNote v-if="groups && !groups.length" class="mt-4" title="None found"
+      >No two questions in use have the same words.</EmptyNote
+    >
+    <section
+      v-for="group in groups ?? []"
+      :key="group[0]!.id"
+      class="mt-6 border-t border-ink"
+      :aria-label="group[0]!.title"
+    >
       <div v-for="hit in group" :key="hit.id" class="flex items-start gap-4 border-b border-rule py-3">
-        <div class="min-w-0 grow"><NuxtLink :to="`/bank/${hit.id}`" class="font-serif text-lg hover:underline">{{ hit.title }}</NuxtLink><p class="text-[0.9375rem] text-green"><span class="text-soft">Key</span> {{ hit.key || 'not set' }}</p><QuestionMeta :hit="hit" /></div>
+        <div class="min-w-0 grow">
+          <NuxtLink :to="`/bank/${hit.id}`" class="font-serif text-lg hover:underline">{{ hit.title }}</NuxtLink>
+          <p class="text-[0.9375rem] text-green"><span class="text-soft">Key</span> {{ hit.key || 'not set' }}</p>
+          <QuestionMeta :hit="hit" />
+        </div>
         <button type="button" class="btn" :aria-label="`Retire: ${hit.title}`" @click="retire(hit)">Retire</button>
       </div>
     </section>

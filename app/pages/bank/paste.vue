@@ -30,7 +30,12 @@ const problem = ref('')
 const flow = useImport()
 const { batch, busy } = flow
 async function look() {
-  try { looked.value = await api<Looked[]>('imports/look', { method: 'POST', body: { text: text.value } }); problem.value = '' } catch (error) { problem.value = sentenceOf(error) }
+  try {
+    looked.value = await api<Looked[]>('imports/look', { method: 'POST', body: { text: text.value } })
+    problem.value = ''
+  } catch (error) {
+    problem.value = sentenceOf(error)
+  }
 }
 watch(text, useDebounceFn(look, 250))
 onMounted(look)
@@ -43,27 +48,58 @@ const readable = computed(() => looked.value.filter((each) => each.question).len
     <p class="text-[0.9375rem]"><NuxtLink class="link" to="/bank">Bank</NuxtLink></p>
     <div class="mt-1 flex flex-wrap items-center gap-3">
       <h1 class="text-3xl">Write in plain text</h1>
-      <button class="btn btn-main ml-auto" :disabled="!readable || busy" @click="bring">Bring in {{ readable }} {{ readable === 1 ? 'question' : 'questions' }} …</button>
+      <button class="btn btn-main ml-auto" :disabled="!readable || busy" @click="bring">
+        Bring in {{ readable }} {{ readable === 1 ? 'question' : 'questions' }} …
+      </button>
     </div>
     <p v-if="problem" role="alert" class="note-stop mt-3">{{ problem }}</p>
     <ImportList v-if="batch" :flow="flow" />
     <div class="mt-4 grid gap-8 lg:grid-cols-2">
       <div>
         <label class="label" for="plain">Questions in Markdown</label>
-        <textarea id="plain" v-model="text" class="field min-h-[28rem] font-mono text-[0.9375rem]" spellcheck="true" maxlength="500000" />
+        <textarea
+          id="plain"
+          v-model="text"
+          class="field min-h-[28rem] font-mono text-[0.9375rem]"
+          spellcheck="true"
+          maxlength="500000"
+        />
         <dl class="mt-3 grid grid-cols-[auto_1fr] gap-x-4 gap-y-0.5 text-[0.875rem] text-soft">
-          <dt><code>---</code></dt><dd>parts two questions</dd><dt><code>- [x] ebb</code></dt><dd>an option; ticked ones are right; a quote under it is its comment</dd>
-          <dt><code>1. first</code></dt><dd>an ordering, in the right order</dd><dt><code>| a | b |</code></dt><dd>a table of two columns: a matching</dd>
-          <dt><code>= 3.9 ± 0.1 m</code></dt><dd>a number</dd><dt><code>= ebb | ebb tide</code></dt><dd>a text with its accepted answers</dd><dt><code># Tides</code></dt><dd>the folder, deeper with more #</dd><dt><code>$\frac{3}{12}$</code></dt><dd>maths</dd>
+          <dt><code>---</code></dt>
+          <dd>parts two questions</dd>
+          <dt><code>- [x] ebb</code></dt>
+          <dd>an option; ticked ones are right; a quote under it is its comment</dd>
+          <dt><code>1. first</code></dt>
+          <dd>an ordering, in the right order</dd>
+          <dt><code>| a | b |</code></dt>
+          <dd>a table of two columns: a matching</dd>
+          <dt><code>= 3.9 ± 0.1 m</code></dt>
+          <dd>a number</dd>
+          <dt><code>= ebb | ebb tide</code></dt>
+          <dd>a text with its accepted answers</dd>
+          <dt><code># Tides</code></dt>
+          <dd>the folder, deeper with more #</dd>
+          <dt><code>$\frac{3}{12}$</code></dt>
+          <dd>maths</dd>
         </dl>
       </div>
       <section aria-label="As questions">
         <h2 class="small-head border-b border-rule pb-1">As questions</h2>
         <article v-for="(each, index) in looked" :key="index" class="border-b border-rule py-4">
-          <p class="text-[0.8125rem] text-soft">{{ each.question?.kind ?? 'not understood' }} · {{ each.place }}<template v-if="each.folder.length"> · {{ each.folder.join(' / ') }}</template></p>
+          <p class="text-[0.8125rem] text-soft">
+            {{ each.question?.kind ?? 'not understood' }} · {{ each.place
+            }}<template v-if="each.folder.length"> · {{ each.folder.join(' / ') }}</template>
+          </p>
           <template v-if="each.question">
             <WrittenText :id="`looked-${index}`" :html="each.question.stem" class="mb-2 mt-1 text-lg" />
-            <AnswerField :body="each.question.body" :name="`looked-${index}`" :labelledby="`looked-${index}`" :model-value="null" readonly :right="(each.question.solution as { chosen?: string[] } | null)?.chosen ?? []" />
+            <AnswerField
+              :body="each.question.body"
+              :name="`looked-${index}`"
+              :labelledby="`looked-${index}`"
+              :model-value="null"
+              readonly
+              :right="(each.question.solution as { chosen?: string[] } | null)?.chosen ?? []"
+            />
             <p class="mt-2 text-[0.9375rem] text-green"><span class="text-soft">Key</span> {{ each.question.key }}</p>
           </template>
           <p v-if="each.problem" class="note-stop mt-2">{{ each.problem }}</p>

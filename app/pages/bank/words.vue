@@ -7,33 +7,55 @@ const revision = ref(0)
 const kept = ref('')
 const problem = ref('')
 const loaded = ref(false)
-const grades = computed({ get: () => words.value.grades.join('\n'), set: (text: string) => { words.value.grades = lines(text) } })
+const grades = computed({
+  get: () => words.value.grades.join('\n'),
+  set: (text: string) => {
+    words.value.grades = lines(text)
+  },
+})
 const changed = computed(() => JSON.stringify(words.value) !== kept.value)
-const lines = (text: string) => [...new Set(text.split('\n').map((line) => line.trim()).filter(Boolean))]
-const free = (prefix: string, taken: { id: string }[]) => Array.from({ length: 99 }, (_, i) => `${prefix}${i + 1}`).find((each) => !taken.some(({ id }) => id === each))!
+const lines = (text: string) => [
+  ...new Set(
+    text
+      .split('\n')
+      .map((line) => line.trim())
+      .filter(Boolean),
+  ),
+]
+const free = (prefix: string, taken: { id: string }[]) =>
+  Array.from({ length: 99 }, (_, i) => `${prefix}${i + 1}`).find((each) => !taken.some(({ id }) => id === each))!
 onBeforeRouteLeave(() => !changed.value || window.confirm('What you changed is not kept yet. Leave it all the same?'))
 
 async function load() {
   try {
-    const found = await api<{ revision: number, words: SchoolWords }>('words')
+    const found = await api<{ revision: number; words: SchoolWords }>('words')
     words.value = found.words
     revision.value = found.revision
     kept.value = JSON.stringify(found.words)
     loaded.value = true
-  } catch (error) { problem.value = sentenceOf(error) }
+  } catch (error) {
+    problem.value = sentenceOf(error)
+  }
 }
 onMounted(load)
 async function keep() {
   problem.value = ''
   try {
-    revision.value = (await api<{ revision: number }>('words', { method: 'PUT', body: { on: revision.value, words: words.value } })).revision
+    revision.value = (
+      await api<{ revision: number }>('words', { method: 'PUT', body: { on: revision.value, words: words.value } })
+    ).revision
     kept.value = JSON.stringify(words.value)
     announce('Kept. Questions offer these from now on.')
-  } catch (error) { problem.value = sentenceOf(error) }
+  } catch (error) {
+    problem.value = sentenceOf(error)
+  }
 }
 /** Levels keep their ids by their place, so that renaming one keeps what questions have. */
 function setLevels(scheme: SchoolWords['schemes'][number], text: string) {
-  const names = text.split('\n').map((line) => line.trim()).filter(Boolean)
+  const names = text
+    .split('\n')
+    .map((line) => line.trim())
+    .filter(Boolean)
   const same = new Map(scheme.levels.map((level) => [level.name, level.id]))
   const unused = scheme.levels.filter((level) => !names.includes(level.name)).map((level) => level.id)
   const ids = [...scheme.levels]
@@ -51,34 +73,84 @@ const value = (event: Event) => (event.target as HTMLTextAreaElement).value
 <template>
   <main id="main" class="mx-auto w-full max-w-4xl px-5 py-6">
     <p class="text-[0.9375rem]"><NuxtLink class="link" to="/bank">Bank</NuxtLink></p>
-    <div class="mt-1 flex flex-wrap items-center justify-between gap-3"><h1 class="text-3xl">Levels and fields</h1><button class="btn btn-main" :disabled="!changed" @click="keep">Keep for the school</button></div>
-    <p class="mt-2 text-soft">How your school describes its questions. A question keeps what it was given, even when a level or a value is taken out here.</p>
+    <div class="mt-1 flex flex-wrap items-center justify-between gap-3">
+      <h1 class="text-3xl">Levels and fields</h1>
+      <button class="btn btn-main" :disabled="!changed" @click="keep">Keep for the school</button>
+    </div>
+    <p class="mt-2 text-soft">
+      How your school describes its questions. A question keeps what it was given, even when a level or a value is taken
+      out here.
+    </p>
     <p v-if="problem" role="alert" class="note-stop mt-3">{{ problem }}</p>
     <template v-if="loaded">
       <section class="mt-6 space-y-4" aria-labelledby="schemes">
         <h2 id="schemes" class="border-b border-ink pb-1 text-xl">Thinking levels</h2>
-        <EmptyNote v-if="!words.schemes.length" title="No scheme yet">A scheme is a row of levels from the simplest up: of a taxonomy, say, or of cognitive depth. A school may keep several.</EmptyNote>
-        <fieldset v-for="(scheme, index) in words.schemes" :key="scheme.id" class="grid gap-3 bg-sheet p-4 sm:grid-cols-[1fr_1.4fr]">
+        <EmptyNote v-if="!words.schemes.length" title="No scheme yet"
+          >A scheme is a row of levels from the simplest up: of a taxonomy, say, or of cognitive depth. A school may
+          keep several.</EmptyNote
+        >
+        <fieldset
+          v-for="(scheme, index) in words.schemes"
+          :key="scheme.id"
+          class="grid gap-3 bg-sheet p-4 sm:grid-cols-[1fr_1.4fr]"
+        >
           <legend class="sr-only">Scheme {{ index + 1 }}</legend>
-          <label class="label">Name of the scheme<input v-model="scheme.name" class="field py-1 font-normal" maxlength="80"></label>
-          <label class="label">Levels, one a line, the simplest first<textarea class="field font-normal" :rows="Math.max(4, scheme.levels.length + 1)" :value="scheme.levels.map((level) => level.name).join('\n')" @change="setLevels(scheme, value($event))" /></label>
-          <button type="button" class="link justify-self-start text-[0.9375rem]" @click="words.schemes.splice(index, 1)">Take the scheme out</button>
+          <label class="label"
+            >Name of the scheme<input v-model="scheme.name" class="field py-1 font-normal" maxlength="80"
+          /></label>
+          <label class="label"
+            >Levels, one a line, the simplest first<textarea
+              class="field font-normal"
+              :rows="Math.max(4, scheme.levels.length + 1)"
+              :value="scheme.levels.map((level) => level.name).join('\n')"
+              @change="setLevels(scheme, value($event))"
+            />
+          </label>
+          <button
+            type="button"
+            class="link justify-self-start text-[0.9375rem]"
+            @click="words.schemes.splice(index, 1)"
+          >
+            Take the scheme out
+          </button>
         </fieldset>
         <button type="button" class="btn" :disabled="words.schemes.length >= 6" @click="addScheme">Add a scheme</button>
       </section>
       <section class="mt-8 space-y-4" aria-labelledby="fields">
         <h2 id="fields" class="border-b border-ink pb-1 text-xl">Fields of your own</h2>
-        <fieldset v-for="(field, index) in words.fields" :key="field.id" class="grid gap-3 bg-sheet p-4 sm:grid-cols-[1fr_1.4fr]">
+        <fieldset
+          v-for="(field, index) in words.fields"
+          :key="field.id"
+          class="grid gap-3 bg-sheet p-4 sm:grid-cols-[1fr_1.4fr]"
+        >
           <legend class="sr-only">Field {{ index + 1 }}</legend>
-          <label class="label">Name of the field<input v-model="field.name" class="field py-1 font-normal" maxlength="80"></label>
-          <label class="label">Values, one a line; none lets anything be written<textarea class="field font-normal" rows="3" :value="field.values.join('\n')" @change="field.values = lines(value($event))" /></label>
-          <button type="button" class="link justify-self-start text-[0.9375rem]" @click="words.fields.splice(index, 1)">Take the field out</button>
+          <label class="label"
+            >Name of the field<input v-model="field.name" class="field py-1 font-normal" maxlength="80"
+          /></label>
+          <label class="label"
+            >Values, one a line; none lets anything be written<textarea
+              class="field font-normal"
+              rows="3"
+              :value="field.values.join('\n')"
+              @change="field.values = lines(value($event))"
+            />
+          </label>
+          <button type="button" class="link justify-self-start text-[0.9375rem]" @click="words.fields.splice(index, 1)">
+            Take the field out
+          </button>
         </fieldset>
         <button type="button" class="btn" :disabled="words.fields.length >= 12" @click="addField">Add a field</button>
       </section>
       <section class="mt-8" aria-labelledby="grades-head">
         <h2 id="grades-head" class="border-b border-ink pb-1 text-xl">Grade levels</h2>
-        <label class="label mt-3">Those that are offered, one a line<textarea class="field font-normal" rows="4" :value="grades" @change="grades = value($event)" /></label>
+        <label class="label mt-3"
+          >Those that are offered, one a line<textarea
+            class="field font-normal"
+            rows="4"
+            :value="grades"
+            @change="grades = value($event)"
+          />
+        </label>
       </section>
     </template>
   </main>

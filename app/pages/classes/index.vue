@@ -4,22 +4,37 @@ import { count } from '~~/core/kit/words'
 import type { ClassRow, RosterStudent } from '~~/server/domain/classes'
 
 useHead({ title: 'Classes · Thistle' })
-interface Roster { id: string, name: string, students: RosterStudent[] }
+interface Roster {
+  id: string
+  name: string
+  students: RosterStudent[]
+}
 
 const { state: classes, isReady, error } = useAsyncState(() => api<ClassRow[]>('classes'), [])
 const open = ref<string | null>(null)
 const roster = shallowRef<Roster | null>(null)
 const editing = ref<RosterStudent | null>(null)
 const problem = ref('')
-watch(classes, (found) => { const mine = found.find((each) => each.mine); if (mine && !open.value) void show(mine.id) })
+watch(classes, (found) => {
+  const mine = found.find((each) => each.mine)
+  if (mine && !open.value) void show(mine.id)
+})
 
 async function show(id: string) {
   problem.value = ''
   open.value = id
-  try { roster.value = await api<Roster>(`classes/${id}`) } catch (failure) { problem.value = sentenceOf(failure) }
+  try {
+    roster.value = await api<Roster>(`classes/${id}`)
+  } catch (failure) {
+    problem.value = sentenceOf(failure)
+  }
 }
 const words = ({ accommodation }: RosterStudent) => {
-  const parts = [accommodation.factor > 1 ? `time × ${accommodation.factor}` : '', accommodation.extraMinutes ? `${accommodation.extraMinutes} min more` : '', accommodation.stretchWindow ? 'also past the window' : ''].filter(Boolean)
+  const parts = [
+    accommodation.factor > 1 ? `time × ${accommodation.factor}` : '',
+    accommodation.extraMinutes ? `${accommodation.extraMinutes} min more` : '',
+    accommodation.stretchWindow ? 'also past the window' : '',
+  ].filter(Boolean)
   return parts.join(', ')
 }
 async function keep() {
@@ -30,7 +45,9 @@ async function keep() {
     announce(`${editing.value.name}: kept. Every quiz follows it, papers under way too.`)
     editing.value = null
     await show(open.value!)
-  } catch (failure) { problem.value = sentenceOf(failure) }
+  } catch (failure) {
+    problem.value = sentenceOf(failure)
+  }
 }
 </script>
 
@@ -38,28 +55,77 @@ async function keep() {
   <main id="main" class="mx-auto w-full max-w-4xl px-5 py-8">
     <h1 class="text-3xl">Classes</h1>
     <p v-if="error || (problem && !editing)" role="alert" class="note-stop mt-4">{{ problem || sentenceOf(error) }}</p>
-    <EmptyNote v-if="isReady && !classes.length" title="No class yet" class="mt-6">Classes come with the school’s roster.</EmptyNote>
+    <EmptyNote v-if="isReady && !classes.length" title="No class yet" class="mt-6"
+      >Classes come with the school’s roster.</EmptyNote
+    >
     <div class="mt-5 flex flex-wrap gap-2">
-      <button v-for="each in classes" :key="each.id" class="tag py-1 text-[0.9375rem]" :aria-pressed="open === each.id" :disabled="!each.mine" @click="show(each.id)">{{ each.name }} · {{ each.mine ? count(each.students, 'student') : 'not yours' }}</button>
+      <button
+        v-for="each in classes"
+        :key="each.id"
+        class="tag py-1 text-[0.9375rem]"
+        :aria-pressed="open === each.id"
+        :disabled="!each.mine"
+        @click="show(each.id)"
+      >
+        {{ each.name }} · {{ each.mine ? count(each.students, 'student') : 'not yours' }}
+      </button>
     </div>
     <section v-if="roster" class="mt-6">
       <h2 class="border-b border-ink pb-1 text-xl">{{ roster.name }}</h2>
       <ul>
-        <li v-for="student in roster.students" :key="student.id" class="flex flex-wrap items-center gap-x-4 border-b border-rule py-2">
-          <span class="min-w-48 font-semibold">{{ student.name }}</span><span class="min-w-52 grow text-soft">{{ student.email }}</span>
-          <span v-if="words(student)" class="max-w-60 text-[0.9375rem] leading-snug text-petrol">{{ words(student) }}</span>
-          <button class="btn btn-quiet" :aria-label="`Extra time for ${student.name}`" @click="editing = { ...student, accommodation: { ...student.accommodation } }">Extra time…</button>
+        <li
+          v-for="student in roster.students"
+          :key="student.id"
+          class="flex flex-wrap items-center gap-x-4 border-b border-rule py-2"
+        >
+          <span class="min-w-48 font-semibold">{{ student.name }}</span><span class="min-w-52 grow text-soft">{{
+            student.email
+          }}</span>
+          <span v-if="words(student)" class="max-w-60 text-[0.9375rem] leading-snug text-petrol">{{
+            words(student)
+          }}</span>
+          <button
+            class="btn btn-quiet"
+            :aria-label="`Extra time for ${student.name}`"
+            @click="editing = { ...student, accommodation: { ...student.accommodation } }"
+          >
+            Extra time…
+          </button>
         </li>
       </ul>
     </section>
     <ModalDialog :open="editing !== null" :title="`Extra time for ${editing?.name ?? ''}`" @close="editing = null">
       <form v-if="editing" class="space-y-4" @submit.prevent="keep">
-        <p class="text-soft">It belongs to the student: every quiz follows it, and a paper under way gets it at once.</p>
-        <label class="label">Time factor<input v-model.number="editing.accommodation.factor" class="field w-32!" type="number" min="1" max="5" step="0.05"></label>
-        <label class="label">Extra minutes<input v-model.number="editing.accommodation.extraMinutes" class="field w-32!" type="number" min="0" max="600" step="0.5"></label>
-        <label class="flex items-center gap-2"><input v-model="editing.accommodation.stretchWindow" type="checkbox" class="accent-petrol"> the extra time also goes past the end of a window</label>
+        <p class="text-soft">
+          It belongs to the student: every quiz follows it, and a paper under way gets it at once.
+        </p>
+        <label class="label"
+          >Time factor<input
+            v-model.number="editing.accommodation.factor"
+            class="field w-32!"
+            type="number"
+            min="1"
+            max="5"
+            step="0.05"
+        /></label>
+        <label class="label"
+          >Extra minutes<input
+            v-model.number="editing.accommodation.extraMinutes"
+            class="field w-32!"
+            type="number"
+            min="0"
+            max="600"
+            step="0.5"
+        /></label>
+        <label class="flex items-center gap-2"
+          ><input v-model="editing.accommodation.stretchWindow" type="checkbox" class="accent-petrol" /> the extra time
+          also goes past the end of a window</label
+        >
         <p v-if="problem" role="alert" class="note-stop">{{ problem }}</p>
-        <div class="flex justify-end gap-2"><button type="button" class="btn" @click="editing = null">Leave it</button><button class="btn btn-main">Keep</button></div>
+        <div class="flex justify-end gap-2">
+          <button type="button" class="btn" @click="editing = null">Leave it</button
+          ><button class="btn btn-main">Keep</button>
+        </div>
       </form>
     </ModalDialog>
   </main>

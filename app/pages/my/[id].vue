@@ -17,9 +17,16 @@ async function start() {
   busy.value = true
   problem.value = ''
   try {
-    const { attempt } = await api<{ attempt: string }>(`my/quizzes/${id}/start`, { method: 'POST', body: { device: thisDevice(), ...(quiz.value?.asksPassword ? { password: password.value } : {}) } })
+    const { attempt } = await api<{ attempt: string }>(`my/quizzes/${id}/start`, {
+      method: 'POST',
+      body: { device: thisDevice(), ...(quiz.value?.asksPassword ? { password: password.value } : {}) },
+    })
     await navigateTo(`/sit/${attempt}`)
-  } catch (failure) { problem.value = sentenceOf(failure) } finally { busy.value = false }
+  } catch (failure) {
+    problem.value = sentenceOf(failure)
+  } finally {
+    busy.value = false
+  }
 }
 </script>
 
@@ -28,7 +35,11 @@ async function start() {
     <p v-if="error" role="alert" class="note-stop">{{ sentenceOf(error) }}</p>
     <template v-if="quiz">
       <h1 class="text-3xl">{{ quiz.title }}</h1>
-      <p class="mt-1 text-soft">{{ count(quiz.questions, 'question') }} · {{ count(Number(pointsText(quiz.points)), 'point') }}<template v-if="quiz.attempt > 1"> · attempt {{ quiz.attempt }}</template><template v-if="quiz.due"> · due {{ sentenceTime(quiz.due, session.zone) }}</template></p>
+      <p class="mt-1 text-soft">
+        {{ count(quiz.questions, 'question') }} · {{ count(Number(pointsText(quiz.points)), 'point')
+        }}<template v-if="quiz.attempt > 1"> · attempt {{ quiz.attempt }}</template
+        ><template v-if="quiz.due"> · due {{ sentenceTime(quiz.due, session.zone) }}</template>
+      </p>
       <WrittenText v-if="quiz.intro" :html="quiz.intro" class="mt-5 text-lg" />
       <ul class="mt-6 space-y-2 border-l-4 border-rule pl-5 font-serif text-lg">
         <li v-for="sentence in quiz.told" :key="sentence">{{ sentence }}</li>
@@ -36,13 +47,15 @@ async function start() {
       <form v-if="quiz.may.may" class="mt-8" @submit.prevent="start">
         <div v-if="quiz.asksPassword" class="mb-4 max-w-xs">
           <label class="label" for="quiz-password">Password of this quiz</label>
-          <input id="quiz-password" v-model="password" class="field" autocomplete="off" required>
+          <input id="quiz-password" v-model="password" class="field" autocomplete="off" required />
         </div>
         <p v-if="problem" role="alert" class="note-stop mb-4">{{ problem }}</p>
         <button class="btn btn-main px-6 py-2.5 text-lg" :disabled="busy">Start now</button>
         <p class="mt-2 text-soft">{{ quiz.may.sentence }}</p>
       </form>
-      <p v-else class="note-look mt-8">{{ quiz.may.sentence }} <NuxtLink class="link" to="/my">Back to my quizzes</NuxtLink></p>
+      <p v-else class="note-look mt-8">
+        {{ quiz.may.sentence }} <NuxtLink class="link" to="/my">Back to my quizzes</NuxtLink>
+      </p>
     </template>
   </main>
 </template>

@@ -9,15 +9,21 @@ const session = useSession()
 const { state: quizzes, isReady, error } = useAsyncState(() => api<QuizListRow[]>('quizzes'), [])
 const title = ref('')
 const problem = ref('')
-const target = (quiz: QuizListRow) => `/quizzes/${quiz.id}/${quiz.state === 'draft' ? 'compose' : quiz.state === 'scheduled' ? 'rules' : 'marks'}`
-const times = (quiz: QuizListRow) => (quiz.opens ? `${sentenceTime(quiz.opens, session.zone)} – ${quiz.closes ? sentenceTime(quiz.closes, session.zone) : 'no end'}` : 'no window yet')
+const target = (quiz: QuizListRow) =>
+  `/quizzes/${quiz.id}/${quiz.state === 'draft' ? 'compose' : quiz.state === 'scheduled' ? 'rules' : 'marks'}`
+const times = (quiz: QuizListRow) =>
+  quiz.opens
+    ? `${sentenceTime(quiz.opens, session.zone)} – ${quiz.closes ? sentenceTime(quiz.closes, session.zone) : 'no end'}`
+    : 'no window yet'
 
 async function create() {
   problem.value = ''
   try {
     const { id } = await api<{ id: string }>('quizzes', { method: 'POST', body: { title: title.value } })
     await navigateTo(`/quizzes/${id}/compose`)
-  } catch (failure) { problem.value = sentenceOf(failure) }
+  } catch (failure) {
+    problem.value = sentenceOf(failure)
+  }
 }
 </script>
 
@@ -26,19 +32,41 @@ async function create() {
     <div class="flex flex-wrap items-end justify-between gap-4">
       <h1 class="text-3xl">Quizzes</h1>
       <form class="flex items-end gap-2" @submit.prevent="create">
-        <div><label class="label" for="new-title">Title of a new quiz</label><input id="new-title" v-model="title" class="field w-72" maxlength="160" required></div>
+        <div>
+          <label class="label" for="new-title">Title of a new quiz</label
+          ><input id="new-title" v-model="title" class="field w-72" maxlength="160" required />
+        </div>
         <button class="btn btn-main">Start a quiz</button>
       </form>
     </div>
     <p v-if="problem || error" role="alert" class="note-stop mt-4">{{ problem || sentenceOf(error) }}</p>
-    <EmptyNote v-if="isReady && !error && !quizzes.length" title="No quiz yet" class="mt-8">Give a new one a title, and start it.</EmptyNote>
+    <EmptyNote v-if="isReady && !error && !quizzes.length" title="No quiz yet" class="mt-8"
+      >Give a new one a title, and start it.</EmptyNote
+    >
     <div v-else class="mt-6 overflow-x-auto" tabindex="0" role="region" aria-label="All quizzes">
       <table class="w-full min-w-160 text-left">
-        <thead><tr class="border-b border-ink text-[0.875rem] text-soft"><th class="py-1.5 font-semibold">Quiz</th><th class="font-semibold">State</th><th class="font-semibold">Window</th><th class="font-semibold">Classes</th><th class="text-right font-semibold">Sitting</th><th class="text-right font-semibold">Handed in</th></tr></thead>
+        <thead>
+          <tr class="border-b border-ink text-[0.875rem] text-soft">
+            <th class="py-1.5 font-semibold">Quiz</th>
+            <th class="font-semibold">State</th>
+            <th class="font-semibold">Window</th>
+            <th class="font-semibold">Classes</th>
+            <th class="text-right font-semibold">Sitting</th>
+            <th class="text-right font-semibold">Handed in</th>
+          </tr>
+        </thead>
         <tbody>
           <tr v-for="quiz in quizzes" :key="quiz.id" class="border-b border-rule align-top">
-            <td class="py-2.5 pr-4"><NuxtLink :to="target(quiz)" class="font-serif text-lg hover:underline">{{ quiz.title }}</NuxtLink><span v-if="!quiz.mine" class="block text-[0.875rem] text-soft">shared by {{ quiz.ownerName }}</span></td>
-            <td class="py-3 pr-4"><span class="state">{{ stateLabels[quiz.state] }}</span></td>
+            <td class="py-2.5 pr-4">
+              <NuxtLink :to="target(quiz)" class="font-serif text-lg hover:underline">{{ quiz.title }}</NuxtLink><span
+                v-if="!quiz.mine"
+                class="block text-[0.875rem] text-soft"
+                >shared by {{ quiz.ownerName }}</span
+              >
+            </td>
+            <td class="py-3 pr-4">
+              <span class="state">{{ stateLabels[quiz.state] }}</span>
+            </td>
             <td class="py-3 pr-4 text-[0.9375rem]">{{ times(quiz) }}</td>
             <td class="py-3 pr-4 text-[0.9375rem]">{{ quiz.classes.join(', ') || '–' }}</td>
             <td class="py-3 text-right">{{ quiz.sitting || '–' }}</td>

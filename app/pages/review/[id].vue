@@ -11,7 +11,19 @@ const problem = ref('')
 useHead({ title: () => `${review.value?.title ?? 'Review'} · Thistle` })
 
 /** Asks again by itself when the rules say that something changes. */
-const { start: askLater } = useTimeoutFn(() => { void load() }, () => Math.min(2 ** 31 - 1, review.value?.changesAt ? Math.max(500, Date.parse(review.value.changesAt) - Date.parse(serverTime()) + 300) : 2 ** 31 - 1), { immediate: false })
+const { start: askLater } = useTimeoutFn(
+  () => {
+    void load()
+  },
+  () =>
+    Math.min(
+      2 ** 31 - 1,
+      review.value?.changesAt
+        ? Math.max(500, Date.parse(review.value.changesAt) - Date.parse(serverTime()) + 300)
+        : 2 ** 31 - 1,
+    ),
+  { immediate: false },
+)
 
 async function load() {
   problem.value = ''
@@ -20,31 +32,55 @@ async function load() {
     setServerTime(review.value.now)
     if (review.value.state === 'open') await navigateTo(`/sit/${review.value.attempt}`)
     else askLater()
-  } catch (error) { problem.value = sentenceOf(error) }
+  } catch (error) {
+    problem.value = sentenceOf(error)
+  }
 }
 watch(() => route.params.id, load, { immediate: true })
 
 const words: Record<FacetName, string> = {
-  score: 'your score', grade: 'your grade', questions: 'the questions', answers: 'your answers', marks: 'what was right or wrong', key: 'the correct answers', comments: 'comments', class: 'how the class did', certificate: 'a certificate',
+  score: 'your score',
+  grade: 'your grade',
+  questions: 'the questions',
+  answers: 'your answers',
+  marks: 'what was right or wrong',
+  key: 'the correct answers',
+  comments: 'comments',
+  class: 'how the class did',
+  certificate: 'a certificate',
 }
 const waits: Record<string, string> = {
-  marked: 'when everything is marked', attemptsUsed: 'when your attempts are used up', due: 'at the due time', windowClosed: 'when the window has closed for your class', everyoneDone: 'when everyone is done', teacher: 'when your teacher releases it',
+  marked: 'when everything is marked',
+  attemptsUsed: 'when your attempts are used up',
+  due: 'at the due time',
+  windowClosed: 'when the window has closed for your class',
+  everyoneDone: 'when everyone is done',
+  teacher: 'when your teacher releases it',
 }
 /** What is not shown yet, and from when it will be; what never is shown is not promised. */
-const later = computed(() => facetNames.flatMap((name) => {
-  const facet = review.value!.facets[name]
-  if (facet.shown || facet.moment === 'never') return []
-  const from = facet.from && facet.from > review.value!.now ? `from ${sentenceTime(facet.from, session.zone)}` : facet.from ? null : waits[facet.moment]
-  if (!from) return facet.ifPassed ? [`${words[name]}: only when passed`] : []
-  return [`${words[name]}: ${from}${facet.ifPassed ? ', if you have passed' : ''}`]
-}))
+const later = computed(() =>
+  facetNames.flatMap((name) => {
+    const facet = review.value!.facets[name]
+    if (facet.shown || facet.moment === 'never') return []
+    const from =
+      facet.from && facet.from > review.value!.now
+        ? `from ${sentenceTime(facet.from, session.zone)}`
+        : facet.from
+          ? null
+          : waits[facet.moment]
+    if (!from) return facet.ifPassed ? [`${words[name]}: only when passed`] : []
+    return [`${words[name]}: ${from}${facet.ifPassed ? ', if you have passed' : ''}`]
+  }),
+)
 const when = (at: string) => sentenceTime(at, session.zone)
 const print = () => window.print()
 </script>
 
 <template>
   <main id="main" class="mx-auto w-full max-w-3xl px-5 py-10">
-    <p v-if="problem" role="alert" class="note-stop">{{ problem }} <button class="link" @click="load">Try again</button></p>
+    <p v-if="problem" role="alert" class="note-stop">
+      {{ problem }} <button class="link" @click="load">Try again</button>
+    </p>
     <template v-if="review && review.state !== 'open'">
       <p class="text-soft"><NuxtLink class="link" to="/my">My quizzes</NuxtLink></p>
       <h1 class="mt-1 text-3xl">{{ review.title }}</h1>
@@ -52,30 +88,63 @@ const print = () => window.print()
         Attempt {{ review.number }} ·
         <template v-if="review.state === 'handed'">handed in {{ when(review.handedInAt!) }}</template>
         <template v-else>not handed in: it counts as zero</template>
-        <template v-if="review.daysLate"> · {{ review.daysLate }} {{ review.daysLate === 1 ? 'day' : 'days' }} late</template>
+        <template v-if="review.daysLate">
+          · {{ review.daysLate }} {{ review.daysLate === 1 ? 'day' : 'days' }} late</template
+        >
         <template v-if="review.minutesOver"> · {{ review.minutesOver }} min over time</template>
       </p>
       <nav v-if="review.attempts.length > 1" aria-label="Attempts" class="mt-3 flex flex-wrap gap-2">
-        <NuxtLink v-for="attempt in review.attempts" :key="attempt.id" :to="attempt.state === 'open' ? `/sit/${attempt.id}` : `/review/${attempt.id}`" class="tag" :class="attempt.id === review.attempt && 'tag-on'">Attempt {{ attempt.number }}{{ attempt.state === 'open' ? ' (under way)' : '' }}</NuxtLink>
+        <NuxtLink
+          v-for="attempt in review.attempts"
+          :key="attempt.id"
+          :to="attempt.state === 'open' ? `/sit/${attempt.id}` : `/review/${attempt.id}`"
+          class="tag"
+          :class="attempt.id === review.attempt && 'tag-on'"
+          >Attempt {{ attempt.number }}{{ attempt.state === 'open' ? ' (under way)' : '' }}</NuxtLink
+        >
       </nav>
       <div v-if="review.score || review.grade" class="mt-6 flex flex-wrap gap-x-12 gap-y-4 border-y border-ink py-5">
-        <div v-if="review.score"><p class="text-soft">Score of this attempt</p><p class="text-3xl font-semibold">{{ review.score.points }}<span class="text-lg font-normal text-soft"> of {{ review.score.possible }} · {{ review.score.percent }}</span></p></div>
-        <div v-if="review.grade">
-          <p class="text-soft">Grade<template v-if="review.attempts.length > 1"> ({{ review.grade.method }})</template></p>
-          <p class="text-3xl font-semibold">{{ review.grade.percent }} %
-            <span v-if="review.grade.passed !== null" class="text-lg" :class="review.grade.passed ? 'text-green' : 'text-red'">{{ review.grade.passed ? '✓ passed' : 'not passed' }}</span></p>
+        <div v-if="review.score">
+          <p class="text-soft">Score of this attempt</p>
+          <p class="text-3xl font-semibold">
+            {{ review.score.points
+            }}<span class="text-lg font-normal text-soft">
+              of {{ review.score.possible }} · {{ review.score.percent }}</span
+            >
+          </p>
         </div>
-        <div v-if="review.classFigures"><p class="text-soft">Your class ({{ review.classFigures.students }} students)</p><p class="text-lg">mean {{ review.classFigures.mean }} % · highest {{ review.classFigures.highest }} %</p></div>
+        <div v-if="review.grade">
+          <p class="text-soft">
+            Grade<template v-if="review.attempts.length > 1"> ({{ review.grade.method }})</template>
+          </p>
+          <p class="text-3xl font-semibold">
+            {{ review.grade.percent }} %
+            <span
+              v-if="review.grade.passed !== null"
+              class="text-lg"
+              :class="review.grade.passed ? 'text-green' : 'text-red'"
+              >{{ review.grade.passed ? '✓ passed' : 'not passed' }}</span
+            >
+          </p>
+        </div>
+        <div v-if="review.classFigures">
+          <p class="text-soft">Your class ({{ review.classFigures.students }} students)</p>
+          <p class="text-lg">mean {{ review.classFigures.mean }} % · highest {{ review.classFigures.highest }} %</p>
+        </div>
       </div>
       <div v-if="later.length" class="mt-6 border-l-4 border-rule pl-5">
         <p class="font-semibold">Not shown yet</p>
-        <ul><li v-for="line in later" :key="line" class="font-serif">{{ line }}</li></ul>
+        <ul>
+          <li v-for="line in later" :key="line" class="font-serif">{{ line }}</li>
+        </ul>
       </div>
       <p v-if="review.certificate" class="mt-6"><button class="btn" @click="print">Print the certificate</button></p>
       <section v-if="review.certificate" class="certificate hidden print:block">
         <p class="text-4xl">{{ session.school }}</p>
-        <p class="mt-16 text-xl">This is to certify that</p><p class="mt-4 text-4xl">{{ review.certificate.name }}</p>
-        <p class="mt-4 text-xl">has passed</p><p class="mt-4 text-3xl">{{ review.certificate.quiz }}</p>
+        <p class="mt-16 text-xl">This is to certify that</p>
+        <p class="mt-4 text-4xl">{{ review.certificate.name }}</p>
+        <p class="mt-4 text-xl">has passed</p>
+        <p class="mt-4 text-3xl">{{ review.certificate.quiz }}</p>
         <p class="mt-10">with {{ review.certificate.percent }} %, {{ when(review.certificate.at) }}</p>
       </section>
       <section v-for="section in review.sections" :key="section.title" class="mt-8 print:hidden">

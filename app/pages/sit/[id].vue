@@ -16,7 +16,10 @@ const handing = ref(false)
 const handInProblem = ref('')
 const startedWith = ref(1)
 const { message } = useAnnouncement()
-provide(keepRecordingKey, async (sound) => (await api<{ src: string }>(`sittings/${id}/recordings`, { method: 'POST', body: sound })).src)
+provide(
+  keepRecordingKey,
+  async (sound) => (await api<{ src: string }>(`sittings/${id}/recordings`, { method: 'POST', body: sound })).src,
+)
 useHead({ title: () => `${sitting.opened?.sheet.title ?? 'Paper'} · Thistle` })
 
 async function open() {
@@ -35,18 +38,47 @@ async function open() {
 }
 onMounted(open)
 onBeforeUnmount(() => sitting.leave())
-useEventListener(window, 'online', () => { void sitting.flush(); void sitting.ask() })
-useEventListener(document, 'visibilitychange', () => { if (document.hidden) void sitting.flush(); else void sitting.ask() })
-watch(() => sitting.phase, (phase) => { if (phase === 'ended') navigateTo(`/review/${id}`) })
+useEventListener(window, 'online', () => {
+  void sitting.flush()
+  void sitting.ask()
+})
+useEventListener(document, 'visibilitychange', () => {
+  if (document.hidden) void sitting.flush()
+  else void sitting.ask()
+})
+watch(
+  () => sitting.phase,
+  (phase) => {
+    if (phase === 'ended') navigateTo(`/review/${id}`)
+  },
+)
 
-const answered = computed(() => new Set(Object.entries(sitting.answers).filter(([, entry]) => entry.response !== null).map(([item]) => item)))
-const flagged = computed(() => new Set(Object.entries(sitting.answers).filter(([, entry]) => entry.flagged).map(([item]) => item)))
+const answered = computed(
+  () =>
+    new Set(
+      Object.entries(sitting.answers)
+        .filter(([, entry]) => entry.response !== null)
+        .map(([item]) => item),
+    ),
+)
+const flagged = computed(
+  () =>
+    new Set(
+      Object.entries(sitting.answers)
+        .filter(([, entry]) => entry.flagged)
+        .map(([item]) => item),
+    ),
+)
 const isForward = computed(() => sitting.opened?.sheet.movement === 'forward')
-const visibleSections = computed(() => sitting.opened?.sheet.sections
-  .map((section) => ({ ...section, entries: section.entries.filter((entry) => entry.page === sitting.page) })).filter((section) => section.entries.length) ?? [])
+const visibleSections = computed(
+  () =>
+    sitting.opened?.sheet.sections
+      .map((section) => ({ ...section, entries: section.entries.filter((entry) => entry.page === sitting.page) }))
+      .filter((section) => section.entries.length) ?? [],
+)
 /** Neighbours that share a stimulus stand beside it together. */
 function runsOf(entries: SheetEntry[]) {
-  const runs: { stimulus: number | null, entries: SheetEntry[] }[] = []
+  const runs: { stimulus: number | null; entries: SheetEntry[] }[] = []
   for (const entry of entries) {
     const stimulus = entry.type === 'question' ? entry.stimulus : null
     const last = runs.at(-1)
@@ -55,23 +87,35 @@ function runsOf(entries: SheetEntry[]) {
   }
   return runs.map((run) => {
     const numbers = run.entries.flatMap((entry) => (entry.type === 'question' ? entry.number : []))
-    return { ...run, shared: run.stimulus === null ? undefined : sitting.opened!.sheet.stimuli[run.stimulus], label: numbers.length > 1 ? `For questions ${numbers[0]} to ${numbers.at(-1)}` : `For question ${numbers[0]}` }
+    return {
+      ...run,
+      shared: run.stimulus === null ? undefined : sitting.opened!.sheet.stimuli[run.stimulus],
+      label: numbers.length > 1 ? `For questions ${numbers[0]} to ${numbers.at(-1)}` : `For question ${numbers[0]}`,
+    }
   })
 }
-const isWide = computed(() => visibleSections.value.some((section) => section.entries.some((entry) => entry.type === 'question' && entry.stimulus !== null)))
+const isWide = computed(() =>
+  visibleSections.value.some((section) =>
+    section.entries.some((entry) => entry.type === 'question' && entry.stimulus !== null),
+  ),
+)
 const languages = computed(() => sitting.opened?.sheet.languages ?? [])
 async function readIn(language: string) {
   try {
     await sitting.flush()
     await sitting.open(id, language || null)
-  } catch (error) { announce(sentenceOf(error)) }
+  } catch (error) {
+    announce(sentenceOf(error))
+  }
 }
 const pages = computed(() => sitting.opened?.sheet.pages ?? 1)
 const unanswered = computed(() => sitting.questions.filter((question) => !answered.value.has(question.id)))
 const kept = computed(() => {
   if (sitting.offline) return { words: 'Connection lost · your answers are kept on this device', tone: 'text-amber' }
   if (sitting.pending.size) return { words: 'Keeping your answers …', tone: 'text-soft' }
-  return sitting.keptAt ? { words: `All answers kept · ${clockTime(sitting.keptAt, session.zone, true)}`, tone: 'text-green' } : { words: 'Every answer is kept as you give it', tone: 'text-soft' }
+  return sitting.keptAt
+    ? { words: `All answers kept · ${clockTime(sitting.keptAt, session.zone, true)}`, tone: 'text-green' }
+    : { words: 'Every answer is kept as you give it', tone: 'text-soft' }
 })
 
 async function turnTo(page: number) {
@@ -81,7 +125,9 @@ async function turnTo(page: number) {
     here.value = sitting.questions.find((question) => question.page === page)?.id ?? null
     await nextTick()
     window.scrollTo({ top: 0 })
-  } catch (error) { announce(sentenceOf(error)) }
+  } catch (error) {
+    announce(sentenceOf(error))
+  }
 }
 
 async function goTo(item: string) {
@@ -92,7 +138,10 @@ async function goTo(item: string) {
   here.value = item
   await nextTick()
   const element = document.getElementById(`q-${item}`)
-  element?.scrollIntoView({ block: 'start', behavior: matchMedia('(prefers-reduced-motion: reduce)').matches ? 'auto' : 'smooth' })
+  element?.scrollIntoView({
+    block: 'start',
+    behavior: matchMedia('(prefers-reduced-motion: reduce)').matches ? 'auto' : 'smooth',
+  })
   element?.focus({ preventScroll: true })
 }
 
@@ -106,10 +155,16 @@ function step(by: number) {
 
 /** Digits or letters choose, J and K move: only where no field is being written in. */
 onKeyStroke((event) => {
-  const field = (event.target as HTMLElement).closest('input:not([type=radio]):not([type=checkbox]), textarea, select, [role=dialog], [role=application]')
+  const field = (event.target as HTMLElement).closest(
+    'input:not([type=radio]):not([type=checkbox]), textarea, select, [role=dialog], [role=application]',
+  )
   if (field || event.ctrlKey || event.metaKey || event.altKey || asking.value) return
   const key = event.key.toLowerCase()
-  if (key === 'j' || key === 'k') { event.preventDefault(); step(key === 'j' ? 1 : -1); return }
+  if (key === 'j' || key === 'k') {
+    event.preventDefault()
+    step(key === 'j' ? 1 : -1)
+    return
+  }
   const question = sitting.questions.find((each) => each.id === here.value)
   if (question) chooseByKey(question, key)
 })
@@ -120,14 +175,25 @@ function chooseByKey(question: SheetQuestion, key: string) {
   const option = question.body.options[index]
   if (!option) return
   const chosen = sitting.answers[question.id]?.response?.chosen ?? []
-  const next = question.body.asks === 'one' ? [option.id] : chosen.includes(option.id) ? chosen.filter((each) => each !== option.id) : [...chosen, option.id]
+  const next =
+    question.body.asks === 'one'
+      ? [option.id]
+      : chosen.includes(option.id)
+        ? chosen.filter((each) => each !== option.id)
+        : [...chosen, option.id]
   sitting.change(question.id, { response: next.length ? { chosen: next } : null })
 }
 
 async function handIn() {
   handing.value = true
   handInProblem.value = ''
-  try { await sitting.handIn() } catch (error) { handInProblem.value = sentenceOf(error) } finally { handing.value = false }
+  try {
+    await sitting.handIn()
+  } catch (error) {
+    handInProblem.value = sentenceOf(error)
+  } finally {
+    handing.value = false
+  }
 }
 
 /** Time is up: by the rule, the page hands in what is there, lets go on, or locks. The server does the same without it. */
@@ -135,7 +201,10 @@ async function timeIsUp() {
   await sitting.ask()
   const left = sitting.clock?.deadline ? Date.parse(sitting.clock.deadline) - Date.parse(serverTime()) : 1
   if (left > 0 || sitting.phase !== 'sitting') return
-  if (sitting.clock?.atDeadline === 'handIn') { asking.value = true; await handIn() }
+  if (sitting.clock?.atDeadline === 'handIn') {
+    asking.value = true
+    await handIn()
+  }
 }
 </script>
 
@@ -147,9 +216,23 @@ async function timeIsUp() {
         <span class="hidden text-soft md:inline">{{ visibleSections[0]?.title }}</span>
         <div class="ml-auto flex flex-wrap items-center gap-x-4 gap-y-1">
           <span class="text-[0.875rem]" :class="kept.tone" role="status">{{ kept.words }}</span>
-          <label v-if="languages.length > 1" class="text-[0.875rem] text-soft">Read in
-            <select class="field inline-block w-auto! py-0.5" :value="sitting.opened.sheet.language ?? ''" @change="readIn(($event.target as HTMLSelectElement).value)"><option value="">as written</option><option v-for="code in languages" :key="code" :value="code">{{ languageName(code) }}</option></select></label>
-          <SittingClock :deadline="sitting.clock?.deadline ?? null" :started-with="startedWith" :at-deadline="sitting.clock?.atDeadline ?? 'handIn'" @over="timeIsUp" />
+          <label v-if="languages.length > 1" class="text-[0.875rem] text-soft"
+            >Read in
+            <select
+              class="field inline-block w-auto! py-0.5"
+              :value="sitting.opened.sheet.language ?? ''"
+              @change="readIn(($event.target as HTMLSelectElement).value)"
+            >
+              <option value="">as written</option>
+              <option v-for="code in languages" :key="code" :value="code">{{ languageName(code) }}</option>
+            </select></label
+          >
+          <SittingClock
+            :deadline="sitting.clock?.deadline ?? null"
+            :started-with="startedWith"
+            :at-deadline="sitting.clock?.atDeadline ?? 'handIn'"
+            @over="timeIsUp"
+          />
           <button class="btn" :disabled="!sitting.canWrite" @click="asking = true">Hand in…</button>
         </div>
       </div>
@@ -157,23 +240,52 @@ async function timeIsUp() {
         This paper is now being written on another device. Here you can only read.
         <button class="btn" @click="open">Take it back to this device</button>
       </p>
-      <p v-if="sitting.setAside" role="status" class="note-look px-5">What was written here after another device took over was set aside for your teacher; the paper shows what counts.</p>
+      <p v-if="sitting.setAside" role="status" class="note-look px-5">
+        What was written here after another device took over was set aside for your teacher; the paper shows what
+        counts.
+      </p>
       <p v-if="message" role="alert" class="note-look px-5">{{ message }}</p>
     </header>
     <div class="grid grow md:grid-cols-[13rem_1fr]">
       <aside class="hidden border-r border-rule px-4 py-5 md:block">
-        <RowLine class="sticky top-20" :sheet="sitting.opened.sheet" :answered="answered" :flagged="flagged" :here="here" :closed-before="isForward ? sitting.page : 0" @go="goTo" />
+        <RowLine
+          class="sticky top-20"
+          :sheet="sitting.opened.sheet"
+          :answered="answered"
+          :flagged="flagged"
+          :here="here"
+          :closed-before="isForward ? sitting.page : 0"
+          @go="goTo"
+        />
       </aside>
       <main id="main" class="w-full px-5 py-6" :class="isWide ? 'max-w-7xl md:px-8' : 'max-w-4xl md:px-14'">
         <details class="mb-4 border-b border-rule pb-2 md:hidden">
           <summary class="text-soft">{{ answered.size }} of {{ sitting.questions.length }} answered</summary>
-          <RowLine class="mt-3" :sheet="sitting.opened.sheet" :answered="answered" :flagged="flagged" :here="here" :closed-before="isForward ? sitting.page : 0" @go="goTo" />
+          <RowLine
+            class="mt-3"
+            :sheet="sitting.opened.sheet"
+            :answered="answered"
+            :flagged="flagged"
+            :here="here"
+            :closed-before="isForward ? sitting.page : 0"
+            @go="goTo"
+          />
         </details>
         <section v-for="section in visibleSections" :key="section.title" class="mb-8">
           <h2 v-if="visibleSections.length > 1 || section.intro" class="mb-2 text-xl">{{ section.title }}</h2>
           <WrittenText v-if="section.intro" :html="section.intro" class="mb-5 text-soft" />
-          <div v-for="(run, index) in runsOf(section.entries)" :key="index" :class="run.shared && 'lg:grid lg:grid-cols-2 lg:items-start lg:gap-10'">
-            <StimulusBox v-if="run.shared" :html="run.shared.html" :language="run.shared.language" :label="run.label" class="mb-6 lg:sticky lg:top-20 lg:max-h-[calc(100dvh-6.5rem)] lg:overflow-y-auto" />
+          <div
+            v-for="(run, index) in runsOf(section.entries)"
+            :key="index"
+            :class="run.shared && 'lg:grid lg:grid-cols-2 lg:items-start lg:gap-10'"
+          >
+            <StimulusBox
+              v-if="run.shared"
+              :html="run.shared.html"
+              :language="run.shared.language"
+              :label="run.label"
+              class="mb-6 lg:sticky lg:top-20 lg:max-h-[calc(100dvh-6.5rem)] lg:overflow-y-auto"
+            />
             <div>
               <template v-for="(entry, place) in run.entries" :key="entry.type === 'question' ? entry.id : place">
                 <WrittenText v-if="entry.type === 'text'" :html="entry.html" class="mb-6 text-lg" />
@@ -183,23 +295,39 @@ async function timeIsUp() {
           </div>
         </section>
         <nav v-if="pages > 1" aria-label="Pages" class="flex items-center justify-between border-t border-rule pt-4">
-          <button class="btn" :disabled="sitting.page === 0 || isForward" @click="turnTo(sitting.page - 1)">Previous page</button>
-          <span class="text-soft">Page {{ sitting.page + 1 }} of {{ pages }}<template v-if="isForward"> · forward only</template></span>
-          <button v-if="sitting.page < pages - 1" class="btn btn-main" @click="turnTo(sitting.page + 1)">{{ isForward ? 'Close this page and go on' : 'Next page' }}</button>
+          <button class="btn" :disabled="sitting.page === 0 || isForward" @click="turnTo(sitting.page - 1)">
+            Previous page
+          </button>
+          <span class="text-soft"
+            >Page {{ sitting.page + 1 }} of {{ pages }}<template v-if="isForward"> · forward only</template></span
+          >
+          <button v-if="sitting.page < pages - 1" class="btn btn-main" @click="turnTo(sitting.page + 1)">
+            {{ isForward ? 'Close this page and go on' : 'Next page' }}
+          </button>
           <button v-else class="btn btn-main" :disabled="!sitting.canWrite" @click="asking = true">Hand in…</button>
         </nav>
       </main>
     </div>
     <HandInDialog
-      :open="asking" :unanswered="unanswered" :flagged="sitting.questions.filter((question) => flagged.has(question.id))" :busy="handing" :problem="handInProblem" :may-return="!isForward"
-      @close="asking = false" @go="goTo" @hand-in="handIn"
+      :open="asking"
+      :unanswered="unanswered"
+      :flagged="sitting.questions.filter((question) => flagged.has(question.id))"
+      :busy="handing"
+      :problem="handInProblem"
+      :may-return="!isForward"
+      @close="asking = false"
+      @go="goTo"
+      @hand-in="handIn"
     />
   </div>
   <main v-else id="main" class="mx-auto max-w-xl px-6 py-24">
     <template v-if="problem">
       <h1 class="text-2xl">The paper cannot be opened</h1>
       <p class="mt-3 text-lg">{{ problem }}</p>
-      <div class="mt-6 flex gap-3"><button class="btn btn-main" @click="open">Try again</button><NuxtLink class="btn" to="/my">My quizzes</NuxtLink></div>
+      <div class="mt-6 flex gap-3">
+        <button class="btn btn-main" @click="open">Try again</button
+        ><NuxtLink class="btn" to="/my">My quizzes</NuxtLink>
+      </div>
     </template>
     <p v-else class="text-soft" role="status">Loading the paper …</p>
   </main>

@@ -5,10 +5,14 @@ import { kindLabels } from './labels'
 import { closeIds, layout, openIds, optionBase, optionFaults, optionWords, sealedOptions } from './options'
 
 export const choiceBody = z.strictObject({
-  options: z.array(optionBase.extend({
-    /** Share of the points that choosing it earns, −1 to 1 (QTI mapping; 1 for one option and 0 for the rest is match_correct). */
-    credit: z.number().min(-1).max(1).multipleOf(0.01),
-  })).max(30, 'A choice has at most 30 options.'),
+  options: z
+    .array(
+      optionBase.extend({
+        /** Share of the points that choosing it earns, −1 to 1 (QTI mapping; 1 for one option and 0 for the rest is match_correct). */
+        credit: z.number().min(-1).max(1).multipleOf(0.01),
+      }),
+    )
+    .max(30, 'A choice has at most 30 options.'),
   /** Keeps the authored order on every paper. */
   inOrder: z.boolean().default(false),
   layout: layout.default('list'),
@@ -25,12 +29,20 @@ export const choice: Kind<ChoiceBody, ChoiceAnswer> = {
   body: choiceBody,
   answer: choiceAnswer,
   blank: () => ({
-    options: ['a', 'b', 'c', 'd'].map((id) => ({ id, html: '', comment: '', fixed: false, credit: id === 'a' ? 1 : 0 })),
-    inOrder: false, layout: 'list',
+    options: ['a', 'b', 'c', 'd'].map((id) => ({
+      id,
+      html: '',
+      comment: '',
+      fixed: false,
+      credit: id === 'a' ? 1 : 0,
+    })),
+    inOrder: false,
+    layout: 'list',
   }),
   faults(body) {
     const faults = optionFaults(body.options, 2)
-    if (!body.options.some((option) => option.credit === 1)) faults.push('No option earns full credit. Mark one as right.')
+    if (!body.options.some((option) => option.credit === 1))
+      faults.push('No option earns full credit. Mark one as right.')
     return faults
   },
   options: (body) => body.options.map(({ id, fixed }) => ({ id, fixed: fixed || body.inOrder })),
@@ -46,9 +58,28 @@ export const choice: Kind<ChoiceBody, ChoiceAnswer> = {
   seal: (body, placed) => ({ asks: 'one', options: sealedOptions(body.options, placed), layout: body.layout }),
   open: (answer, placed) => ({ chosen: openIds(answer.chosen, placed) }),
   close: (answer, placed) => ({ chosen: closeIds(answer.chosen, placed) }),
-  solution: (body) => ({ chosen: body.options.filter((option) => option.credit === 1).slice(0, 1).map((option) => option.id) }),
-  keyText: (body) => optionWords(body.options, body.options.filter((option) => option.credit === 1).map((option) => option.id)),
+  solution: (body) => ({
+    chosen: body.options
+      .filter((option) => option.credit === 1)
+      .slice(0, 1)
+      .map((option) => option.id),
+  }),
+  keyText: (body) =>
+    optionWords(
+      body.options,
+      body.options.filter((option) => option.credit === 1).map((option) => option.id),
+    ),
   answerText: (body, answer) => optionWords(body.options, answer.chosen),
-  comments: (body, answer) => body.options.filter((option) => answer.chosen.includes(option.id) && option.comment).map((option) => option.comment),
-  mapHtml: (body, map) => ({ ...body, options: body.options.map((option) => ({ ...option, html: map(option.html, `option:${option.id}`), comment: map(option.comment, `option:${option.id}:comment`) })) }),
+  comments: (body, answer) =>
+    body.options
+      .filter((option) => answer.chosen.includes(option.id) && option.comment)
+      .map((option) => option.comment),
+  mapHtml: (body, map) => ({
+    ...body,
+    options: body.options.map((option) => ({
+      ...option,
+      html: map(option.html, `option:${option.id}`),
+      comment: map(option.comment, `option:${option.id}:comment`),
+    })),
+  }),
 }

@@ -5,11 +5,15 @@ import { kindLabels } from './labels'
 import { closeIds, layout, openIds, optionBase, optionFaults, optionWords, sealedOptions } from './options'
 
 export const choicesBody = z.strictObject({
-  options: z.array(optionBase.extend({
-    right: z.boolean(),
-    /** What choosing it adds under the rule "credits" (QTI mapEntry). */
-    credit: z.number().min(-10).max(10).multipleOf(0.01).default(0),
-  })).max(30, 'A question has at most 30 options.'),
+  options: z
+    .array(
+      optionBase.extend({
+        right: z.boolean(),
+        /** What choosing it adds under the rule "credits" (QTI mapEntry). */
+        credit: z.number().min(-10).max(10).multipleOf(0.01).default(0),
+      }),
+    )
+    .max(30, 'A question has at most 30 options.'),
   inOrder: z.boolean().default(false),
   layout: layout.default('list'),
   /** How a fraction is formed: semantics §2. */
@@ -59,13 +63,26 @@ export const choices: Kind<ChoicesBody, ChoicesAnswer> = {
   body: choicesBody,
   answer: choicesAnswer,
   blank: () => ({
-    options: ['a', 'b', 'c', 'd'].map((id) => ({ id, html: '', comment: '', fixed: false, right: id < 'c', credit: id < 'c' ? 1 : -1 })),
-    inOrder: false, layout: 'list', rule: 'share', lower: 0, upper: null, tellHowMany: false,
+    options: ['a', 'b', 'c', 'd'].map((id) => ({
+      id,
+      html: '',
+      comment: '',
+      fixed: false,
+      right: id < 'c',
+      credit: id < 'c' ? 1 : -1,
+    })),
+    inOrder: false,
+    layout: 'list',
+    rule: 'share',
+    lower: 0,
+    upper: null,
+    tellHowMany: false,
   }),
   faults(body) {
     const faults = optionFaults(body.options, 2)
     if (!body.options.some((option) => option.right)) faults.push('No option is marked as right. Mark at least one.')
-    if (body.rule === 'credits' && !(greatest(body).compare(0) > 0)) faults.push('No answer can earn anything: give a right option a credit above 0, and an upper bound above 0.')
+    if (body.rule === 'credits' && !(greatest(body).compare(0) > 0))
+      faults.push('No answer can earn anything: give a right option a credit above 0, and an upper bound above 0.')
     return faults
   },
   options: (body) => body.options.map(({ id, fixed }) => ({ id, fixed: fixed || body.inOrder })),
@@ -80,14 +97,33 @@ export const choices: Kind<ChoicesBody, ChoicesAnswer> = {
   guessable: () => null,
   seal: (body, placed) => ({
     asks: 'several',
-    options: sealedOptions(body.options, placed), layout: body.layout,
+    options: sealedOptions(body.options, placed),
+    layout: body.layout,
     exactly: body.tellHowMany ? body.options.filter((option) => option.right).length : null,
   }),
   open: (answer, placed) => ({ chosen: openIds(answer.chosen, placed) }),
   close: (answer, placed) => ({ chosen: closeIds(answer.chosen, placed) }),
-  solution: (body) => ({ chosen: body.options.filter((option) => (body.rule === 'credits' ? option.credit > 0 : option.right)).map((option) => option.id) }),
-  keyText: (body) => optionWords(body.options, body.options.filter((option) => option.right).map((option) => option.id)),
+  solution: (body) => ({
+    chosen: body.options
+      .filter((option) => (body.rule === 'credits' ? option.credit > 0 : option.right))
+      .map((option) => option.id),
+  }),
+  keyText: (body) =>
+    optionWords(
+      body.options,
+      body.options.filter((option) => option.right).map((option) => option.id),
+    ),
   answerText: (body, answer) => optionWords(body.options, answer.chosen),
-  comments: (body, answer) => body.options.filter((option) => answer.chosen.includes(option.id) && option.comment).map((option) => option.comment),
-  mapHtml: (body, map) => ({ ...body, options: body.options.map((option) => ({ ...option, html: map(option.html, `option:${option.id}`), comment: map(option.comment, `option:${option.id}:comment`) })) }),
+  comments: (body, answer) =>
+    body.options
+      .filter((option) => answer.chosen.includes(option.id) && option.comment)
+      .map((option) => option.comment),
+  mapHtml: (body, map) => ({
+    ...body,
+    options: body.options.map((option) => ({
+      ...option,
+      html: map(option.html, `option:${option.id}`),
+      comment: map(option.comment, `option:${option.id}:comment`),
+    })),
+  }),
 }

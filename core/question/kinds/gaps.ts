@@ -28,7 +28,11 @@ export const gapsBody = z.strictObject({
 export type GapsBody = z.infer<typeof gapsBody>
 
 /** By gap: what was typed, or the id of what was chosen. */
-export const gapsAnswer = z.strictObject({ gaps: z.record(z.string().max(24), z.string().max(500)).refine((gaps) => Object.keys(gaps).length <= 40, 'A text has at most 40 gaps.') })
+export const gapsAnswer = z.strictObject({
+  gaps: z
+    .record(z.string().max(24), z.string().max(500))
+    .refine((gaps) => Object.keys(gaps).length <= 40, 'A text has at most 40 gaps.'),
+})
 export type GapsAnswer = z.infer<typeof gapsAnswer>
 
 const marks = /<span[^>]*\bdata-gap="([^"]*)"[^>]*>[\s\S]*?<\/span>/g
@@ -39,9 +43,12 @@ export function gapsMarked(source: string): string[] {
 }
 
 /** Each kind of gap is answered and marked as the question kind of that name. */
-function inner(gap: Gap): { kind: Kind<unknown, unknown>, answer: (given: string) => unknown } {
+function inner(gap: Gap): { kind: Kind<unknown, unknown>; answer: (given: string) => unknown } {
   const kinds = { text, number, list: choice } as unknown as Record<Gap['as'], Kind<unknown, unknown>>
-  return { kind: kinds[gap.as], answer: (given) => (gap.as === 'list' ? { chosen: given === '' ? [] : [given] } : { text: given }) }
+  return {
+    kind: kinds[gap.as],
+    answer: (given) => (gap.as === 'list' ? { chosen: given === '' ? [] : [given] } : { text: given }),
+  }
 }
 
 function scoreGap(gap: Gap, given: string | undefined): Fraction {
@@ -55,9 +62,25 @@ const optionId = (gap: string, option: string) => `${gap}.${option}`
 function sealGap(gap: Gap, placed: PlacedOption[]) {
   const id = placed.find(({ option }) => option === gap.id)?.id ?? gap.id
   switch (gap.as) {
-    case 'text': return { id, asks: 'text' as const, longest: gap.body.longest }
-    case 'number': return { id, asks: 'number' as const, unit: gap.body.unitAsked ? '' : gap.body.unit, style: gap.body.style, unitAsked: gap.body.unitAsked }
-    case 'list': return { id, asks: 'list' as const, options: sealedOptions(gap.body.options.map((option) => ({ id: optionId(gap.id, option.id), html: option.html })), placed) }
+    case 'text':
+      return { id, asks: 'text' as const, longest: gap.body.longest }
+    case 'number':
+      return {
+        id,
+        asks: 'number' as const,
+        unit: gap.body.unitAsked ? '' : gap.body.unit,
+        style: gap.body.style,
+        unitAsked: gap.body.unitAsked,
+      }
+    case 'list':
+      return {
+        id,
+        asks: 'list' as const,
+        options: sealedOptions(
+          gap.body.options.map((option) => ({ id: optionId(gap.id, option.id), html: option.html })),
+          placed,
+        ),
+      }
   }
 }
 
@@ -67,7 +90,7 @@ function reply(gap: Gap, given: string | undefined): string {
 }
 
 function solutionOf(gap: Gap): string {
-  const solved = inner(gap).kind.solution(gap.body) as { chosen?: string[], text?: string } | null
+  const solved = inner(gap).kind.solution(gap.body) as { chosen?: string[]; text?: string } | null
   return solved?.chosen?.[0] ?? solved?.text ?? ''
 }
 
@@ -81,22 +104,37 @@ export const gaps: Kind<GapsBody, GapsAnswer> = {
   blank: () => ({ text: '', gaps: [] }),
   faults(body) {
     const marked = gapsMarked(body.text)
-    const faults = body.gaps.flatMap((each, i) => inner(each).kind.faults(each.body).map((fault) => `Gap ${i + 1}: ${fault}`))
+    const faults = body.gaps.flatMap((each, i) =>
+      inner(each)
+        .kind.faults(each.body)
+        .map((fault) => `Gap ${i + 1}: ${fault}`),
+    )
     if (!marked.length) faults.unshift('The text has no gap. Mark a word and make it one.')
     if (new Set(marked).size < marked.length) faults.push('A gap stands twice in the text. Take one out.')
-    if (marked.some((id) => !body.gaps.some((each) => each.id === id))) faults.push('A gap in the text has no key. Take it out and mark the word anew.')
-    if (body.gaps.some((each) => !marked.includes(each.id))) faults.push('A gap with a key no longer stands in the text.')
+    if (marked.some((id) => !body.gaps.some((each) => each.id === id)))
+      faults.push('A gap in the text has no key. Take it out and mark the word anew.')
+    if (body.gaps.some((each) => !marked.includes(each.id)))
+      faults.push('A gap with a key no longer stands in the text.')
     return faults
   },
-  options: (body) => body.gaps.flatMap((each) => [
-    { id: each.id, fixed: true, list: 'gaps' },
-    ...(each.as === 'list' ? each.body.options.map((option) => ({ id: optionId(each.id, option.id), fixed: option.fixed || each.body.inOrder, list: each.id })) : []),
-  ]),
+  options: (body) =>
+    body.gaps.flatMap((each) => [
+      { id: each.id, fixed: true, list: 'gaps' },
+      ...(each.as === 'list'
+        ? each.body.options.map((option) => ({
+            id: optionId(each.id, option.id),
+            fixed: option.fixed || each.body.inOrder,
+            list: each.id,
+          }))
+        : []),
+    ]),
   score(body, answer) {
     const all = sum(body.gaps.map((each) => exact(each.weight)))
     const scored = body.gaps.map((each) => ({ each, fraction: scoreGap(each, answer.gaps[each.id]) }))
     return {
-      fraction: all.equals(0) ? new Fraction(0) : atLeast(0, sum(scored.map(({ each, fraction }) => fraction.mul(exact(each.weight)))).div(all)),
+      fraction: all.equals(0)
+        ? new Fraction(0)
+        : atLeast(0, sum(scored.map(({ each, fraction }) => fraction.mul(exact(each.weight)))).div(all)),
       parts: scored.map(({ each, fraction }) => ({ part: each.id, right: fraction.equals(1) })),
     }
   },
@@ -112,32 +150,47 @@ export const gaps: Kind<GapsBody, GapsAnswer> = {
   },
   open(answer, placed) {
     const authored = new Map(placed.map(({ id, option }) => [id, option]))
-    return { gaps: Object.fromEntries(Object.entries(answer.gaps).flatMap(([id, given]) => {
-      const gapId = authored.get(id)
-      if (gapId === undefined) return []
-      const option = authored.get(given)
-      return [[gapId, option?.startsWith(`${gapId}.`) ? option.slice(gapId.length + 1) : given]]
-    })) }
+    return {
+      gaps: Object.fromEntries(
+        Object.entries(answer.gaps).flatMap(([id, given]) => {
+          const gapId = authored.get(id)
+          if (gapId === undefined) return []
+          const option = authored.get(given)
+          return [[gapId, option?.startsWith(`${gapId}.`) ? option.slice(gapId.length + 1) : given]]
+        }),
+      ),
+    }
   },
   close(answer, placed) {
     const opaque = new Map(placed.map(({ id, option }) => [option, id]))
-    return { gaps: Object.fromEntries(Object.entries(answer.gaps).flatMap(([id, given]) => {
-      const gapId = opaque.get(id)
-      return gapId === undefined ? [] : [[gapId, opaque.get(optionId(id, given)) ?? given]]
-    })) }
+    return {
+      gaps: Object.fromEntries(
+        Object.entries(answer.gaps).flatMap(([id, given]) => {
+          const gapId = opaque.get(id)
+          return gapId === undefined ? [] : [[gapId, opaque.get(optionId(id, given)) ?? given]]
+        }),
+      ),
+    }
   },
   solution: (body) => ({ gaps: Object.fromEntries(body.gaps.map((each) => [each.id, solutionOf(each)])) }),
   keyText: (body) => body.gaps.map((each) => inner(each).kind.keyText(each.body)).join(' · '),
   answerText: (body, answer) => body.gaps.map((each) => reply(each, answer.gaps[each.id])).join(' · '),
-  comments: (body, answer) => body.gaps.flatMap((each) => {
-    const { kind, answer: read } = inner(each)
-    const given = answer.gaps[each.id]
-    return given ? kind.comments(each.body, read(given)) : []
-  }),
+  comments: (body, answer) =>
+    body.gaps.flatMap((each) => {
+      const { kind, answer: read } = inner(each)
+      const given = answer.gaps[each.id]
+      return given ? kind.comments(each.body, read(given)) : []
+    }),
   mapHtml: (body, map) => ({
     ...body,
     text: map(body.text, 'text'),
-    gaps: body.gaps.map((each) => ({ ...each, body: inner(each).kind.mapHtml(each.body, (source, key) => map(source, `gap:${each.id}:${key}`)) } as Gap)),
+    gaps: body.gaps.map(
+      (each) =>
+        ({
+          ...each,
+          body: inner(each).kind.mapHtml(each.body, (source, key) => map(source, `gap:${each.id}:${key}`)),
+        }) as Gap,
+    ),
   }),
 }
 

@@ -11,7 +11,22 @@ import { text } from './text'
 import { trueFalse, yesNo } from './true-false'
 
 /** Every kind of question, by name, in the order in which people are offered them. */
-export const kinds = { choice, choices, trueFalse, yesNo, number, text, gaps, matching, sorting, ordering, spot, written, short, recording } as const
+export const kinds = {
+  choice,
+  choices,
+  trueFalse,
+  yesNo,
+  number,
+  text,
+  gaps,
+  matching,
+  sorting,
+  ordering,
+  spot,
+  written,
+  short,
+  recording,
+} as const
 
 export type KindName = keyof typeof kinds
 export const kindNames = Object.keys(kinds) as [KindName, ...KindName[]]

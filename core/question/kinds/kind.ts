@@ -28,7 +28,10 @@ export interface Movable {
 }
 
 /** On a paper: an option under its opaque id, in the order in which the student sees it. */
-export interface PlacedOption { id: string, option: string }
+export interface PlacedOption {
+  id: string
+  option: string
+}
 
 /** Maps one text that people wrote. The key names its place in the body and stays the same while the question is edited. */
 export type MapHtml = (html: string, key: string) => string

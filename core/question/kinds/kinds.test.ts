@@ -3,11 +3,23 @@ import { describe, expect, it } from 'vitest'
 import { sampleQuestion } from '../../../tests/fixtures/core'
 import { exact } from '../../kit/exact'
 import { shuffled, seededRandom } from '../../kit/random'
-import { commentsFor, kindNames, kindOf, questionFaults, scoreAnswer, unreadable, type KindName, type Question } from '..'
+import {
+  commentsFor,
+  kindNames,
+  kindOf,
+  questionFaults,
+  scoreAnswer,
+  unreadable,
+  type KindName,
+  type Question,
+} from '..'
 import { placedAsWritten } from './kind'
 import { longestInOrder } from './ordering'
 
-const withBody = (kind: KindName, over: object): Question => { const base = sampleQuestion(kind); return { ...base, body: { ...base.body, ...over } } as Question }
+const withBody = (kind: KindName, over: object): Question => {
+  const base = sampleQuestion(kind)
+  return { ...base, body: { ...base.body, ...over } } as Question
+}
 const score = (question: Question, answer: unknown) => scoreAnswer(question, {}, answer).fraction
 
 describe('every kind', () => {
@@ -21,7 +33,10 @@ describe('every kind', () => {
     const of = kindOf(kind)
     const solution = of.solution(question.body)
     if (solution === null) return
-    const placed = shuffled(of.options(question.body), seededRandom('01', ['x'])).map(({ id }, i) => ({ id: `opaque${i}`, option: id }))
+    const placed = shuffled(of.options(question.body), seededRandom('01', ['x'])).map(({ id }, i) => ({
+      id: `opaque${i}`,
+      option: id,
+    }))
     const closed = of.close(solution, placed)
     expect(of.open(closed, placed)).toEqual(solution)
     if (placed.length) expect(JSON.stringify(closed)).not.toBe(JSON.stringify(solution))
@@ -29,11 +44,23 @@ describe('every kind', () => {
   it.each(kindNames.filter((kind) => kindOf(kind).byHand))('%s: waits for a person once there is an answer', (kind) => {
     const answer = kind === 'recording' ? { sound: `/api/media/${'b'.repeat(64)}`, seconds: 4 } : { text: 'because' }
     expect(scoreAnswer(sampleQuestion(kind), {}, answer)).toEqual({ fraction: null, answered: true, parts: [] })
-    expect(commentsFor({ ...sampleQuestion(kind), comments: { right: '<p>yes</p>', wrong: '<p>no</p>', general: '<p>in any case</p>' } }, {}, answer)).toEqual(['<p>in any case</p>'])
+    expect(
+      commentsFor(
+        {
+          ...sampleQuestion(kind),
+          comments: { right: '<p>yes</p>', wrong: '<p>no</p>', general: '<p>in any case</p>' },
+        },
+        {},
+        answer,
+      ),
+    ).toEqual(['<p>in any case</p>'])
   })
   it.each(kindNames)('%s: every text that people wrote is mapped once, under a key of its own', (kind) => {
     const keys: string[] = []
-    kindOf(kind).mapHtml(sampleQuestion(kind).body, (html, key) => { keys.push(key); return html })
+    kindOf(kind).mapHtml(sampleQuestion(kind).body, (html, key) => {
+      keys.push(key)
+      return html
+    })
     expect(new Set(keys).size).toBe(keys.length)
   })
 })
@@ -41,30 +68,64 @@ describe('every kind', () => {
 describe('matching and sorting', () => {
   it('share of the pairs right', () => {
     const question = sampleQuestion('matching')
-    expect([score(question, { pairs: { a: 'a', b: 'b' } }), score(question, { pairs: { a: 'b', b: 'a', c: 'c' } }), score(question, { pairs: { a: 'd' } })]).toEqual(['2/3', '1/3', '0'])
+    expect([
+      score(question, { pairs: { a: 'a', b: 'b' } }),
+      score(question, { pairs: { a: 'b', b: 'a', c: 'c' } }),
+      score(question, { pairs: { a: 'd' } }),
+    ]).toEqual(['2/3', '1/3', '0'])
   })
   it('wrong pairs cost as set, floor 0; what belongs nowhere is wrong anywhere', () => {
     const question = sampleQuestion('sorting')
     const all = { a: 'x', b: 'x', c: 'y', d: 'y' }
-    expect([score(question, { pairs: all }), score(question, { pairs: { ...all, e: 'x' } }), score(question, { pairs: { ...all, a: 'y' } }), score(question, { pairs: { a: 'y', b: 'y' } })]).toEqual(['1', '7/8', '5/8', '0'])
+    expect([
+      score(question, { pairs: all }),
+      score(question, { pairs: { ...all, e: 'x' } }),
+      score(question, { pairs: { ...all, a: 'y' } }),
+      score(question, { pairs: { a: 'y', b: 'y' } }),
+    ]).toEqual(['1', '7/8', '5/8', '0'])
   })
   it('finds what is not whole', () => {
-    expect(questionFaults(withBody('matching', { items: ['a', 'b'].map((id) => ({ id, html: id, comment: '', target: 'a' })) }))[0]).toMatch(/share one partner/)
-    expect(questionFaults(withBody('sorting', { items: ['a', 'b'].map((id) => ({ id, html: id, comment: '', target: 'gone' })) }))[0]).toMatch(/place that is gone/)
+    expect(
+      questionFaults(
+        withBody('matching', { items: ['a', 'b'].map((id) => ({ id, html: id, comment: '', target: 'a' })) }),
+      )[0],
+    ).toMatch(/share one partner/)
+    expect(
+      questionFaults(
+        withBody('sorting', { items: ['a', 'b'].map((id) => ({ id, html: id, comment: '', target: 'gone' })) }),
+      )[0],
+    ).toMatch(/place that is gone/)
   })
 })
 
 describe('ordering', () => {
   const by = (rule: string, order: string) => score(withBody('ordering', { rule }), { order: [...order] })
   it('exact', () => expect([by('exact', 'abcd'), by('exact', 'abdc'), by('exact', 'abc')]).toEqual(['1', '0', '0']))
-  it('right neighbours', () => expect([by('neighbours', 'abcd'), by('neighbours', 'dabc'), by('neighbours', 'dcba'), by('neighbours', 'cdab')]).toEqual(['1', '2/3', '0', '2/3']))
-  it('longest part in order', () => expect([by('moves', 'abcd'), by('moves', 'dabc'), by('moves', 'dcba'), by('moves', 'bacd')]).toEqual(['1', '2/3', '0', '2/3']))
+  it('right neighbours', () =>
+    expect([
+      by('neighbours', 'abcd'),
+      by('neighbours', 'dabc'),
+      by('neighbours', 'dcba'),
+      by('neighbours', 'cdab'),
+    ]).toEqual(['1', '2/3', '0', '2/3']))
+  it('longest part in order', () =>
+    expect([by('moves', 'abcd'), by('moves', 'dabc'), by('moves', 'dcba'), by('moves', 'bacd')]).toEqual([
+      '1',
+      '2/3',
+      '0',
+      '2/3',
+    ]))
   it('the longest increasing part is as long as the best of all parts', () => {
-    const best = (values: number[]): number => values.reduce((most, _, i) => {
-      const rest = values.slice(i + 1).filter((value) => value > values[i]!)
-      return Math.max(most, 1 + best(rest))
-    }, 0)
-    fc.assert(fc.property(fc.uniqueArray(fc.integer({ min: 0, max: 20 }), { maxLength: 8 }), (values) => { expect(longestInOrder(values)).toBe(best(values)) }))
+    const best = (values: number[]): number =>
+      values.reduce((most, _, i) => {
+        const rest = values.slice(i + 1).filter((value) => value > values[i]!)
+        return Math.max(most, 1 + best(rest))
+      }, 0)
+    fc.assert(
+      fc.property(fc.uniqueArray(fc.integer({ min: 0, max: 20 }), { maxLength: 8 }), (values) => {
+        expect(longestInOrder(values)).toBe(best(values))
+      }),
+    )
   })
 })
 
@@ -72,12 +133,22 @@ describe('gaps', () => {
   const question = sampleQuestion('gaps')
   it('each gap with its own weight', () => {
     const right = { g1: 'rises', g2: '3.9', g3: 'a' }
-    expect([score(question, { gaps: right }), score(question, { gaps: { ...right, g2: '5' } }), score(question, { gaps: { g2: '3.95' } }), score(question, { gaps: { g3: 'b' } })]).toEqual(['1', '1/2', '1/2', '0'])
+    expect([
+      score(question, { gaps: right }),
+      score(question, { gaps: { ...right, g2: '5' } }),
+      score(question, { gaps: { g2: '3.95' } }),
+      score(question, { gaps: { g3: 'b' } }),
+    ]).toEqual(['1', '1/2', '1/2', '0'])
   })
   it('what is typed is not taken for an option', () => {
     const placed = placedAsWritten(kindOf('gaps').options(question.body)).map((each, i) => ({ ...each, id: `o${i}` }))
     const opaque = (option: string) => placed.find((each) => each.option === option)!.id
-    expect(kindOf('gaps').open({ gaps: { [opaque('g1')]: opaque('g3.a'), [opaque('g3')]: opaque('g3.a'), zzz: 'x' } }, placed)).toEqual({ gaps: { g1: opaque('g3.a'), g3: 'a' } })
+    expect(
+      kindOf('gaps').open(
+        { gaps: { [opaque('g1')]: opaque('g3.a'), [opaque('g3')]: opaque('g3.a'), zzz: 'x' } },
+        placed,
+      ),
+    ).toEqual({ gaps: { g1: opaque('g3.a'), g3: 'a' } })
   })
   it('asks back about a number that can be read two ways', () => {
     const sealed = kindOf('gaps').seal(question.body, placedAsWritten(kindOf('gaps').options(question.body)))
@@ -92,19 +163,51 @@ describe('gaps', () => {
 })
 
 describe('spot on a picture', () => {
-  const circle = (id: string, x: number, right = true) => ({ id, shape: { is: 'circle', x, y: 100, r: 20 }, right, label: id, comment: '' })
+  const circle = (id: string, x: number, right = true) => ({
+    id,
+    shape: { is: 'circle', x, y: 100, r: 20 },
+    right,
+    label: id,
+    comment: '',
+  })
   it('the border is inside; a miss earns nothing', () => {
     const question = sampleQuestion('spot')
-    expect([{ x: 100, y: 100 }, { x: 120, y: 100 }, { x: 100, y: 80 }, { x: 120.01, y: 100 }, { x: 225, y: 220 }].map((at) => score(question, { points: [at] }))).toEqual(['1', '1', '1', '0', '0'])
+    expect(
+      [
+        { x: 100, y: 100 },
+        { x: 120, y: 100 },
+        { x: 100, y: 80 },
+        { x: 120.01, y: 100 },
+        { x: 225, y: 220 },
+      ].map((at) => score(question, { points: [at] })),
+    ).toEqual(['1', '1', '1', '0', '0'])
   })
   it('several spots: each region once, misses cost as set', () => {
-    const question = withBody('spot', { regions: [circle('a', 50), circle('b', 150), circle('c', 250)], spots: 3, wrongCost: 0.5 })
+    const question = withBody('spot', {
+      regions: [circle('a', 50), circle('b', 150), circle('c', 250)],
+      spots: 3,
+      wrongCost: 0.5,
+    })
     const at = (...xs: number[]) => score(question, { points: xs.map((x) => ({ x, y: 100 })) })
-    expect([at(50, 150, 250), at(50, 51, 52), at(50, 150), at(50, 350), at(350, 350)]).toEqual(['1', '1/3', '2/3', '1/6', '0'])
+    expect([at(50, 150, 250), at(50, 51, 52), at(50, 150), at(50, 350), at(350, 350)]).toEqual([
+      '1',
+      '1/3',
+      '2/3',
+      '1/6',
+      '0',
+    ])
   })
   it('no more places count than are asked for', () => {
     const question = withBody('spot', { regions: [circle('a', 50), circle('b', 150)], spots: 1 })
-    expect([score(question, { points: [{ x: 50, y: 100 }] }), score(question, { points: [{ x: 350, y: 1 }, { x: 50, y: 100 }] })]).toEqual(['1', '0'])
+    expect([
+      score(question, { points: [{ x: 50, y: 100 }] }),
+      score(question, {
+        points: [
+          { x: 350, y: 1 },
+          { x: 50, y: 100 },
+        ],
+      }),
+    ]).toEqual(['1', '0'])
   })
   it('named places are chosen like options', () => {
     const question = withBody('spot', { by: 'place', regions: [circle('a', 50), circle('b', 150, false)] })
@@ -122,7 +225,11 @@ describe('text', () => {
   const text = (over: object, given: string) => score(withBody('text', over), { text: given })
   it('patterns fit the whole answer', () => {
     const pattern = { answers: [{ how: 'matches', text: '(high|spring) tides?', credit: 1, comment: '' }] }
-    expect([text(pattern, 'Spring tide'), text(pattern, 'high tides'), text(pattern, 'a high tide')]).toEqual(['1', '1', '0'])
+    expect([text(pattern, 'Spring tide'), text(pattern, 'high tides'), text(pattern, 'a high tide')]).toEqual([
+      '1',
+      '1',
+      '0',
+    ])
     expect(text({ ...pattern, caseMatters: true }, 'Spring tide')).toBe('0')
   })
   it('no pattern holds the server up', () => {
@@ -131,11 +238,16 @@ describe('text', () => {
     expect(performance.now() - began).toBeLessThan(1000)
   })
   it('a pattern that cannot be read is told', () => {
-    expect(questionFaults(withBody('text', { answers: [{ how: 'matches', text: '(ebb', credit: 1, comment: '' }] }))[0]).toMatch(/cannot be read/)
-    expect(questionFaults(withBody('text', { answers: [{ how: 'matches', text: '(?=x)', credit: 1, comment: '' }] }))[0]).toMatch(/cannot be read/)
+    expect(
+      questionFaults(withBody('text', { answers: [{ how: 'matches', text: '(ebb', credit: 1, comment: '' }] }))[0],
+    ).toMatch(/cannot be read/)
+    expect(
+      questionFaults(withBody('text', { answers: [{ how: 'matches', text: '(?=x)', credit: 1, comment: '' }] }))[0],
+    ).toMatch(/cannot be read/)
   })
   it('slips are forgiven as far as allowed, and refused where any word would do', () => {
-    const slips = (n: number, given: string) => text({ slips: n, answers: [{ how: 'is', text: 'leeway', credit: 1, comment: '' }] }, given)
+    const slips = (n: number, given: string) =>
+      text({ slips: n, answers: [{ how: 'is', text: 'leeway', credit: 1, comment: '' }] }, given)
     expect([slips(0, 'leewya'), slips(1, 'leewya'), slips(1, 'lewya'), slips(2, 'lewya')]).toEqual(['0', '1', '0', '1'])
     expect(questionFaults(withBody('text', { slips: 2 }))[0]).toMatch(/Allow fewer/)
   })
@@ -143,7 +255,9 @@ describe('text', () => {
 
 describe('rubrics', () => {
   it('add up to the whole', () => {
-    expect(questionFaults(withBody('written', { rubric: [{ id: 'a', title: 'Method', words: '', share: 60 }] }))[0]).toMatch(/60 %, not to 100 %/)
+    expect(
+      questionFaults(withBody('written', { rubric: [{ id: 'a', title: 'Method', words: '', share: 60 }] }))[0],
+    ).toMatch(/60 %, not to 100 %/)
   })
 })
 

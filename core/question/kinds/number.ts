@@ -7,7 +7,10 @@ import type { Kind } from './kind'
 import { kindLabels } from './labels'
 
 /** A plain decimal, or a computation in a question that varies. */
-const decimal = z.string().trim().regex(/^(?:-?\d{1,15}(?:\.\d{1,15})?|\{=[^{}]{1,210}\})$/, 'Write a plain decimal number, such as 3.9.')
+const decimal = z
+  .string()
+  .trim()
+  .regex(/^(?:-?\d{1,15}(?:\.\d{1,15})?|\{=[^{}]{1,210}\})$/, 'Write a plain decimal number, such as 3.9.')
 
 /** How near an answer has to be (QTI `equal` with toleranceMode, `equalRounded` with roundingMode). */
 export const nearness = z.discriminatedUnion('by', [
@@ -20,12 +23,16 @@ export const nearness = z.discriminatedUnion('by', [
 export type Nearness = z.infer<typeof nearness>
 
 export const numberBody = z.strictObject({
-  answers: z.array(z.strictObject({
-    value: decimal,
-    near: nearness,
-    credit: z.number().min(0).max(1).multipleOf(0.01).default(1),
-    comment: html.default(''),
-  })).max(10),
+  answers: z
+    .array(
+      z.strictObject({
+        value: decimal,
+        near: nearness,
+        credit: z.number().min(0).max(1).multipleOf(0.01).default(1),
+        comment: html.default(''),
+      }),
+    )
+    .max(10),
   /** Words before the field: "Height". */
   label: z.string().max(60).default(''),
   unit: z.string().max(20).default(''),
@@ -35,7 +42,9 @@ export const numberBody = z.strictObject({
 })
 export type NumberBody = z.infer<typeof numberBody>
 
-export const textAnswer = z.strictObject({ text: z.string().max(2_000, 'This answer is longer than 2,000 characters.') })
+export const textAnswer = z.strictObject({
+  text: z.string().max(2_000, 'This answer is longer than 2,000 characters.'),
+})
 export type TextAnswer = z.infer<typeof textAnswer>
 
 /** Decides in exact arithmetic, bounds inclusive (semantics §2): 0.3 is within 0.1 of 0.2. */
@@ -44,7 +53,12 @@ export function isNear(value: Fraction, key: Fraction, near: Nearness): boolean 
     case 'absolute':
       return value.sub(key).abs().compare(exact(near.tolerance)) <= 0
     case 'relative':
-      return value.sub(key).abs().compare(key.abs().mul(exact(near.tolerance))) <= 0
+      return (
+        value
+          .sub(key)
+          .abs()
+          .compare(key.abs().mul(exact(near.tolerance))) <= 0
+      )
     case 'figures':
       return roundToFigures(value, near.digits).equals(roundToFigures(key, near.digits))
     case 'decimals':
@@ -55,15 +69,21 @@ export function isNear(value: Fraction, key: Fraction, near: Nearness): boolean 
 function best(body: NumberBody, text: string): NumberBody['answers'][number] | undefined {
   const read = readQuantity(text, body)
   if (!read.ok) return undefined
-  return body.answers.filter((answer) => isNear(read.value, exact(answer.value), answer.near)).sort((a, b) => b.credit - a.credit)[0]
+  return body.answers
+    .filter((answer) => isNear(read.value, exact(answer.value), answer.near))
+    .sort((a, b) => b.credit - a.credit)[0]
 }
 
 function nearText(near: Nearness): string {
   switch (near.by) {
-    case 'absolute': return Number(near.tolerance) ? ` ± ${near.tolerance}` : ''
-    case 'relative': return ` ± ${roundHalfAway(exact(near.tolerance).mul(100), 2).toString()} %`
-    case 'figures': return ` to ${near.digits} significant figures`
-    case 'decimals': return ` to ${near.digits} decimals`
+    case 'absolute':
+      return Number(near.tolerance) ? ` ± ${near.tolerance}` : ''
+    case 'relative':
+      return ` ± ${roundHalfAway(exact(near.tolerance).mul(100), 2).toString()} %`
+    case 'figures':
+      return ` to ${near.digits} significant figures`
+    case 'decimals':
+      return ` to ${near.digits} decimals`
   }
 }
 
@@ -73,13 +93,21 @@ export const number: Kind<NumberBody, TextAnswer> = {
   label: kindLabels.number,
   body: numberBody,
   answer: textAnswer,
-  blank: () => ({ answers: [{ value: '0', near: { by: 'absolute', tolerance: '0' }, credit: 1, comment: '' }], label: '', unit: '', unitAsked: false, style: 'point' }),
+  blank: () => ({
+    answers: [{ value: '0', near: { by: 'absolute', tolerance: '0' }, credit: 1, comment: '' }],
+    label: '',
+    unit: '',
+    unitAsked: false,
+    style: 'point',
+  }),
   faults(body) {
     const faults: string[] = []
     if (!body.answers.length) faults.push('Give at least one accepted number.')
     if (!body.answers.some((answer) => answer.credit === 1)) faults.push('No accepted number earns full credit.')
-    if (body.answers.some((answer) => 'tolerance' in answer.near && Number(answer.near.tolerance) < 0)) faults.push('A tolerance cannot be below 0.')
-    if (body.unitAsked && !unitNamed(body.unit)) faults.push(`Choose a unit that can be converted (${unitNames.join(', ')}) to ask for it.`)
+    if (body.answers.some((answer) => 'tolerance' in answer.near && Number(answer.near.tolerance) < 0))
+      faults.push('A tolerance cannot be below 0.')
+    if (body.unitAsked && !unitNamed(body.unit))
+      faults.push(`Choose a unit that can be converted (${unitNames.join(', ')}) to ask for it.`)
     return faults
   },
   options: () => [],
@@ -92,18 +120,37 @@ export const number: Kind<NumberBody, TextAnswer> = {
   },
   isEmpty: (answer) => answer.text.trim() === '',
   guessable: () => null,
-  seal: (body) => ({ asks: 'number', label: body.label, unit: body.unitAsked ? '' : body.unit, style: body.style, unitAsked: body.unitAsked }),
+  seal: (body) => ({
+    asks: 'number',
+    label: body.label,
+    unit: body.unitAsked ? '' : body.unit,
+    style: body.style,
+    unitAsked: body.unitAsked,
+  }),
   open: (answer) => answer,
   close: (answer) => answer,
   solution(body) {
     const full = body.answers.find((answer) => answer.credit === 1)
-    return { text: full ? `${body.style === 'comma' ? full.value.replace('.', ',') : full.value}${body.unitAsked ? ` ${body.unit}` : ''}` : '' }
+    return {
+      text: full
+        ? `${body.style === 'comma' ? full.value.replace('.', ',') : full.value}${body.unitAsked ? ` ${body.unit}` : ''}`
+        : '',
+    }
   },
-  keyText: (body) => body.answers.filter((answer) => answer.credit === 1).map((answer) => `${answer.value}${nearText(answer.near)}${body.unit ? ' ' + body.unit : ''}`).join(' or '),
-  answerText: (body, answer) => answer.text.trim() + (body.unit && !body.unitAsked && answer.text.trim() && !/[a-z°%]/i.test(answer.text) ? ' ' + body.unit : ''),
+  keyText: (body) =>
+    body.answers
+      .filter((answer) => answer.credit === 1)
+      .map((answer) => `${answer.value}${nearText(answer.near)}${body.unit ? ' ' + body.unit : ''}`)
+      .join(' or '),
+  answerText: (body, answer) =>
+    answer.text.trim() +
+    (body.unit && !body.unitAsked && answer.text.trim() && !/[a-z°%]/i.test(answer.text) ? ' ' + body.unit : ''),
   comments(body, answer) {
     const comment = best(body, answer.text)?.comment
     return comment ? [comment] : []
   },
-  mapHtml: (body, map) => ({ ...body, answers: body.answers.map((answer, i) => ({ ...answer, comment: map(answer.comment, `answer:${i}:comment`) })) }),
+  mapHtml: (body, map) => ({
+    ...body,
+    answers: body.answers.map((answer, i) => ({ ...answer, comment: map(answer.comment, `answer:${i}:comment`) })),
+  }),
 }

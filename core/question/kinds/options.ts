@@ -23,16 +23,27 @@ export function byId<T extends { id: string }>(members: readonly T[]): T[] {
 /** @param name what one of them is called in a sentence */
 export function optionFaults(options: { html: string }[], least: number, name = 'Option'): string[] {
   const faults: string[] = []
-  if (options.length < least) faults.push(name === 'Option' ? `Give at least ${least} options.` : `Give at least ${least} entries: ${name.toLowerCase()}.`)
+  if (options.length < least)
+    faults.push(
+      name === 'Option' ? `Give at least ${least} options.` : `Give at least ${least} entries: ${name.toLowerCase()}.`,
+    )
   options.forEach((option, index) => {
     if (isBlank(option.html)) faults.push(`${name} ${letter(index)} is empty. Write it or take it out.`)
   })
   const words = options.map((option) => option.html).filter((source) => !isBlank(source))
-  if (new Set(words).size < words.length) faults.push(name === 'Option' ? 'Two options say the same. Change one of them.' : `Two entries say the same (${name.toLowerCase()}). Change one of them.`)
+  if (new Set(words).size < words.length)
+    faults.push(
+      name === 'Option'
+        ? 'Two options say the same. Change one of them.'
+        : `Two entries say the same (${name.toLowerCase()}). Change one of them.`,
+    )
   return faults
 }
 
-export function sealedOptions(options: { id: string, html: string }[], placed: PlacedOption[]): { id: string, html: string }[] {
+export function sealedOptions(
+  options: { id: string; html: string }[],
+  placed: PlacedOption[],
+): { id: string; html: string }[] {
   const byId = new Map(options.map((option) => [option.id, option]))
   return placed.flatMap(({ id, option }) => {
     const written = byId.get(option)
@@ -50,6 +61,9 @@ export function closeIds(ids: string[], placed: PlacedOption[]): string[] {
   return ids.flatMap((id) => opaque.get(id) ?? [])
 }
 
-export function optionWords(options: { id: string, html: string }[], ids: string[]): string {
-  return options.filter(({ id }) => ids.includes(id)).map((option) => plainText(option.html)).join(' · ')
+export function optionWords(options: { id: string; html: string }[], ids: string[]): string {
+  return options
+    .filter(({ id }) => ids.includes(id))
+    .map((option) => plainText(option.html))
+    .join(' · ')
 }

@@ -32,13 +32,20 @@ function fractionOf(body: OrderingBody, order: string[]): Fraction {
   const n = body.items.length
   if (n < 2) return new Fraction(0)
   switch (body.rule) {
-    case 'exact': return new Fraction(places.length === n && places.every((place, i) => place === i) ? 1 : 0)
-    case 'neighbours': return new Fraction(places.slice(1).filter((place, i) => place === places[i]! + 1).length, n - 1)
-    case 'moves': return new Fraction(Math.max(0, longestInOrder(places) - 1), n - 1)
+    case 'exact':
+      return new Fraction(places.length === n && places.every((place, i) => place === i) ? 1 : 0)
+    case 'neighbours':
+      return new Fraction(places.slice(1).filter((place, i) => place === places[i]! + 1).length, n - 1)
+    case 'moves':
+      return new Fraction(Math.max(0, longestInOrder(places) - 1), n - 1)
   }
 }
 
-const words = (body: OrderingBody, order: string[]) => order.flatMap((id) => body.items.find((item) => item.id === id) ?? []).map((item) => plainText(item.html)).join(' → ')
+const words = (body: OrderingBody, order: string[]) =>
+  order
+    .flatMap((id) => body.items.find((item) => item.id === id) ?? [])
+    .map((item) => plainText(item.html))
+    .join(' → ')
 
 /** Putting in order (QTI orderInteraction): exact, right neighbours, or the longest part already in order. */
 export const ordering: Kind<OrderingBody, OrderAnswer> = {
@@ -46,7 +53,11 @@ export const ordering: Kind<OrderingBody, OrderAnswer> = {
   label: kindLabels.ordering,
   body: orderingBody,
   answer: orderAnswer,
-  blank: () => ({ items: ['a', 'b', 'c', 'd'].map((id) => ({ id, html: '', comment: '' })), rule: 'moves', layout: 'list' }),
+  blank: () => ({
+    items: ['a', 'b', 'c', 'd'].map((id) => ({ id, html: '', comment: '' })),
+    rule: 'moves',
+    layout: 'list',
+  }),
   faults: (body) => optionFaults(body.items, 2, 'Line'),
   // Sorted by id, so that the shuffled start tells nothing of the right order.
   options: (body) => byId(body.items).map(({ id }) => ({ id, fixed: false, always: true })),
@@ -60,8 +71,20 @@ export const ordering: Kind<OrderingBody, OrderAnswer> = {
   open: (answer, placed) => ({ order: openIds(answer.order, placed) }),
   close: (answer, placed) => ({ order: closeIds(answer.order, placed) }),
   solution: (body) => ({ order: body.items.map((item) => item.id) }),
-  keyText: (body) => words(body, body.items.map((item) => item.id)),
+  keyText: (body) =>
+    words(
+      body,
+      body.items.map((item) => item.id),
+    ),
   answerText: (body, answer) => words(body, answer.order),
-  comments: (body, answer) => body.items.filter((item, i) => item.comment && answer.order[i] !== item.id).map((item) => item.comment),
-  mapHtml: (body, map) => ({ ...body, items: body.items.map((item) => ({ ...item, html: map(item.html, `item:${item.id}`), comment: map(item.comment, `item:${item.id}:comment`) })) }),
+  comments: (body, answer) =>
+    body.items.filter((item, i) => item.comment && answer.order[i] !== item.id).map((item) => item.comment),
+  mapHtml: (body, map) => ({
+    ...body,
+    items: body.items.map((item) => ({
+      ...item,
+      html: map(item.html, `item:${item.id}`),
+      comment: map(item.comment, `item:${item.id}:comment`),
+    })),
+  }),
 }

@@ -9,29 +9,45 @@ const target = optionBase.pick({ id: true, html: true })
 
 /** Matching and sorting share a body: things, and what each belongs to. */
 export const pairsBody = z.strictObject({
-  items: z.array(optionBase.omit({ fixed: true }).extend({ target: z.string().max(24).nullable() })).max(40, 'At most 40 things can be placed.'),
+  items: z
+    .array(optionBase.omit({ fixed: true }).extend({ target: z.string().max(24).nullable() }))
+    .max(40, 'At most 40 things can be placed.'),
   targets: z.array(target).max(40, 'At most 40 places can be offered.'),
   /** What a wrong pair takes away, as a share of what a right one earns. */
   wrongCost: z.number().min(0).max(1).multipleOf(0.01).default(0),
 })
 export type PairsBody = z.infer<typeof pairsBody>
 
-export const pairsAnswer = z.strictObject({ pairs: z.record(z.string().max(24), z.string().max(24)).refine((pairs) => Object.keys(pairs).length <= 40, 'At most 40 things can be placed.') })
+export const pairsAnswer = z.strictObject({
+  pairs: z
+    .record(z.string().max(24), z.string().max(24))
+    .refine((pairs) => Object.keys(pairs).length <= 40, 'At most 40 things can be placed.'),
+})
 export type PairsAnswer = z.infer<typeof pairsAnswer>
 
 /** Ids of items and of targets share one list on a paper; the mark before them keeps them apart. */
 const itemId = (id: string) => `i.${id}`
 const targetId = (id: string) => `t.${id}`
 
-function mapIds(answer: PairsAnswer, item: (id: string) => string | undefined, target: (id: string) => string | undefined): PairsAnswer {
-  return { pairs: Object.fromEntries(Object.entries(answer.pairs).flatMap(([from, to]) => {
-    const [a, b] = [item(from), target(to)]
-    return a !== undefined && b !== undefined ? [[a, b]] : []
-  })) }
+function mapIds(
+  answer: PairsAnswer,
+  item: (id: string) => string | undefined,
+  target: (id: string) => string | undefined,
+): PairsAnswer {
+  return {
+    pairs: Object.fromEntries(
+      Object.entries(answer.pairs).flatMap(([from, to]) => {
+        const [a, b] = [item(from), target(to)]
+        return a !== undefined && b !== undefined ? [[a, b]] : []
+      }),
+    ),
+  }
 }
 
 const opener = (placed: PlacedOption[], mark: string) => {
-  const known = new Map(placed.filter(({ option }) => option.startsWith(mark)).map(({ id, option }) => [id, option.slice(mark.length)]))
+  const known = new Map(
+    placed.filter(({ option }) => option.startsWith(mark)).map(({ id, option }) => [id, option.slice(mark.length)]),
+  )
   return (id: string) => known.get(id)
 }
 const closer = (placed: PlacedOption[], mark: string) => {
@@ -44,15 +60,23 @@ function fractionOf(body: PairsBody, { pairs }: PairsAnswer): Fraction {
   const belonging = body.items.filter((item) => item.target !== null).length
   const right = body.items.filter((item) => item.target !== null && pairs[item.id] === item.target).length
   const wrong = body.items.filter((item) => pairs[item.id] !== undefined && pairs[item.id] !== item.target).length
-  return belonging === 0 ? new Fraction(0) : atLeast(0, new Fraction(right).sub(exact(body.wrongCost).mul(wrong)).div(belonging))
+  return belonging === 0
+    ? new Fraction(0)
+    : atLeast(0, new Fraction(right).sub(exact(body.wrongCost).mul(wrong)).div(belonging))
 }
 
 function words(body: PairsBody, pairs: Record<string, string>): string {
   const targetOf = new Map(body.targets.map((each) => [each.id, plainText(each.html)]))
-  return body.items.flatMap((item) => (pairs[item.id] === undefined ? [] : [`${plainText(item.html)} – ${targetOf.get(pairs[item.id]!) ?? ''}`])).join(' · ')
+  return body.items
+    .flatMap((item) =>
+      pairs[item.id] === undefined ? [] : [`${plainText(item.html)} – ${targetOf.get(pairs[item.id]!) ?? ''}`],
+    )
+    .join(' · ')
 }
 
-const solutionOf = (body: PairsBody): PairsAnswer => ({ pairs: Object.fromEntries(body.items.flatMap((item) => (item.target === null ? [] : [[item.id, item.target]]))) })
+const solutionOf = (body: PairsBody): PairsAnswer => ({
+  pairs: Object.fromEntries(body.items.flatMap((item) => (item.target === null ? [] : [[item.id, item.target]]))),
+})
 
 type Shared = Omit<Kind<PairsBody, PairsAnswer>, 'name' | 'label' | 'blank' | 'faults' | 'options' | 'seal'>
 
@@ -70,17 +94,33 @@ const shared: Shared = {
   solution: solutionOf,
   keyText: (body) => words(body, solutionOf(body).pairs),
   answerText: (body, answer) => words(body, answer.pairs),
-  comments: (body, answer) => body.items.filter((item) => item.comment && (answer.pairs[item.id] ?? null) !== item.target).map((item) => item.comment),
+  comments: (body, answer) =>
+    body.items
+      .filter((item) => item.comment && (answer.pairs[item.id] ?? null) !== item.target)
+      .map((item) => item.comment),
   mapHtml: (body, map) => ({
     ...body,
-    items: body.items.map((item) => ({ ...item, html: map(item.html, `item:${item.id}`), comment: map(item.comment, `item:${item.id}:comment`) })),
+    items: body.items.map((item) => ({
+      ...item,
+      html: map(item.html, `item:${item.id}`),
+      comment: map(item.comment, `item:${item.id}:comment`),
+    })),
     targets: body.targets.map((each) => ({ ...each, html: map(each.html, `target:${each.id}`) })),
   }),
 }
 
 function sealed(body: PairsBody, placed: PlacedOption[], once: boolean) {
-  const written = (entries: { id: string, html: string }[], mark: string) => sealedOptions(entries.map(({ id, html }) => ({ id: mark + id, html })), placed)
-  return { asks: 'pairs' as const, items: written(body.items, itemId('')), targets: written(body.targets, targetId('')), once }
+  const written = (entries: { id: string; html: string }[], mark: string) =>
+    sealedOptions(
+      entries.map(({ id, html }) => ({ id: mark + id, html })),
+      placed,
+    )
+  return {
+    asks: 'pairs' as const,
+    items: written(body.items, itemId('')),
+    targets: written(body.targets, targetId('')),
+    once,
+  }
 }
 
 const movable = (body: PairsBody, targets: Partial<Movable>): Movable[] => [
@@ -90,8 +130,10 @@ const movable = (body: PairsBody, targets: Partial<Movable>): Movable[] => [
 
 function pairFaults(body: PairsBody, item: string, target: string): string[] {
   const faults = [...optionFaults(body.items, 2, item), ...optionFaults(body.targets, 2, target)]
-  if (!body.items.some((each) => each.target !== null)) faults.push('Nothing belongs anywhere. Say what belongs together.')
-  if (body.items.some((each) => each.target !== null && !body.targets.some(({ id }) => id === each.target))) faults.push('Something belongs to a place that is gone. Choose it anew.')
+  if (!body.items.some((each) => each.target !== null))
+    faults.push('Nothing belongs anywhere. Say what belongs together.')
+  if (body.items.some((each) => each.target !== null && !body.targets.some(({ id }) => id === each.target)))
+    faults.push('Something belongs to a place that is gone. Choose it anew.')
   return faults
 }
 
@@ -100,11 +142,16 @@ export const matching: Kind<PairsBody, PairsAnswer> = {
   ...shared,
   name: 'matching',
   label: kindLabels.matching,
-  blank: () => ({ items: ['a', 'b', 'c'].map((id) => ({ id, html: '', comment: '', target: id })), targets: ['a', 'b', 'c'].map((id) => ({ id, html: '' })), wrongCost: 0 }),
+  blank: () => ({
+    items: ['a', 'b', 'c'].map((id) => ({ id, html: '', comment: '', target: id })),
+    targets: ['a', 'b', 'c'].map((id) => ({ id, html: '' })),
+    wrongCost: 0,
+  }),
   faults(body) {
     const faults = pairFaults(body, 'Left', 'Right')
     const used = body.items.flatMap((item) => item.target ?? [])
-    if (new Set(used).size < used.length) faults.push('Two things share one partner. Give each its own, or make it a sorting.')
+    if (new Set(used).size < used.length)
+      faults.push('Two things share one partner. Give each its own, or make it a sorting.')
     return faults
   },
   options: (body) => movable(body, { always: true }),
@@ -116,7 +163,11 @@ export const sorting: Kind<PairsBody, PairsAnswer> = {
   ...shared,
   name: 'sorting',
   label: kindLabels.sorting,
-  blank: () => ({ items: ['a', 'b', 'c', 'd'].map((id) => ({ id, html: '', comment: '', target: id < 'c' ? 'x' : 'y' })), targets: ['x', 'y'].map((id) => ({ id, html: '' })), wrongCost: 0 }),
+  blank: () => ({
+    items: ['a', 'b', 'c', 'd'].map((id) => ({ id, html: '', comment: '', target: id < 'c' ? 'x' : 'y' })),
+    targets: ['x', 'y'].map((id) => ({ id, html: '' })),
+    wrongCost: 0,
+  }),
   faults: (body) => pairFaults(body, 'Thing', 'Group'),
   options: (body) => movable(body, { fixed: true }),
   seal: (body, placed) => sealed(body, placed, false),

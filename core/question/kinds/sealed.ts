@@ -9,23 +9,55 @@ const sealedNumber = { unit: z.string(), style: z.enum(['point', 'comma']), unit
  * sheet is what passes here and nothing else (semantics §4.6).
  */
 export const sealedBody = z.discriminatedUnion('asks', [
-  z.strictObject({ asks: z.literal('one'), options: z.array(sealedOption), layout: z.enum(['list', 'columns', 'row']) }),
-  z.strictObject({ asks: z.literal('several'), options: z.array(sealedOption), layout: z.enum(['list', 'columns', 'row']), exactly: z.int().nullable() }),
+  z.strictObject({
+    asks: z.literal('one'),
+    options: z.array(sealedOption),
+    layout: z.enum(['list', 'columns', 'row']),
+  }),
+  z.strictObject({
+    asks: z.literal('several'),
+    options: z.array(sealedOption),
+    layout: z.enum(['list', 'columns', 'row']),
+    exactly: z.int().nullable(),
+  }),
   z.strictObject({ asks: z.literal('number'), label: z.string(), ...sealedNumber }),
   z.strictObject({ asks: z.literal('text'), label: z.string(), longest: z.int() }),
   z.strictObject({
-    asks: z.literal('gaps'), html: z.string(),
-    gaps: z.array(z.discriminatedUnion('asks', [
-      z.strictObject({ id: z.string(), asks: z.literal('text'), longest: z.int() }),
-      z.strictObject({ id: z.string(), asks: z.literal('number'), ...sealedNumber }),
-      z.strictObject({ id: z.string(), asks: z.literal('list'), options: z.array(sealedOption) }),
-    ])),
+    asks: z.literal('gaps'),
+    html: z.string(),
+    gaps: z.array(
+      z.discriminatedUnion('asks', [
+        z.strictObject({ id: z.string(), asks: z.literal('text'), longest: z.int() }),
+        z.strictObject({ id: z.string(), asks: z.literal('number'), ...sealedNumber }),
+        z.strictObject({ id: z.string(), asks: z.literal('list'), options: z.array(sealedOption) }),
+      ]),
+    ),
   }),
   /** `once`: each target takes one item (matching); otherwise any number (sorting). */
-  z.strictObject({ asks: z.literal('pairs'), items: z.array(sealedOption), targets: z.array(sealedOption), once: z.boolean() }),
+  z.strictObject({
+    asks: z.literal('pairs'),
+    items: z.array(sealedOption),
+    targets: z.array(sealedOption),
+    once: z.boolean(),
+  }),
   z.strictObject({ asks: z.literal('order'), items: z.array(sealedOption), layout: z.enum(['list', 'row']) }),
-  z.strictObject({ asks: z.literal('spot'), picture: z.string(), alt: z.string(), width: z.int(), height: z.int(), spots: z.int() }),
-  z.strictObject({ asks: z.literal('places'), picture: z.string(), alt: z.string(), width: z.int(), height: z.int(), spots: z.int(), places: z.array(z.strictObject({ id: z.string(), label: z.string(), shape })) }),
+  z.strictObject({
+    asks: z.literal('spot'),
+    picture: z.string(),
+    alt: z.string(),
+    width: z.int(),
+    height: z.int(),
+    spots: z.int(),
+  }),
+  z.strictObject({
+    asks: z.literal('places'),
+    picture: z.string(),
+    alt: z.string(),
+    width: z.int(),
+    height: z.int(),
+    spots: z.int(),
+    places: z.array(z.strictObject({ id: z.string(), label: z.string(), shape })),
+  }),
   z.strictObject({ asks: z.literal('written'), longest: z.int(), lines: z.int() }),
   z.strictObject({ asks: z.literal('recording'), seconds: z.int() }),
 ])

@@ -13,12 +13,18 @@ export const spotBody = z.strictObject({
   /** Pixels of the picture. */
   width: z.int().min(0).max(20_000),
   height: z.int().min(0).max(20_000),
-  regions: z.array(z.strictObject({
-    id: z.string().regex(/^[a-zA-Z0-9_-]{1,24}$/), shape, right: z.boolean(),
-    /** What it is called, for the key in words and for students who choose among named places. */
-    label: z.string().trim().max(80).default(''),
-    comment: html.default(''),
-  })).max(40, 'A picture has at most 40 regions.'),
+  regions: z
+    .array(
+      z.strictObject({
+        id: z.string().regex(/^[a-zA-Z0-9_-]{1,24}$/),
+        shape,
+        right: z.boolean(),
+        /** What it is called, for the key in words and for students who choose among named places. */
+        label: z.string().trim().max(80).default(''),
+        comment: html.default(''),
+      }),
+    )
+    .max(40, 'A picture has at most 40 regions.'),
   /** Students mark a place of their own, or choose among the regions, which are then shown to them. */
   by: z.enum(['point', 'place']).default('point'),
   /** How many places are asked for. */
@@ -28,15 +34,21 @@ export const spotBody = z.strictObject({
 })
 export type SpotBody = z.infer<typeof spotBody>
 
-export const spotAnswer = z.strictObject({ points: z.array(point).max(20).optional(), chosen: z.array(z.string().max(24)).max(20).optional() })
+export const spotAnswer = z.strictObject({
+  points: z.array(point).max(20).optional(),
+  chosen: z.array(z.string().max(24)).max(20).optional(),
+})
 export type SpotAnswer = z.infer<typeof spotAnswer>
 
 /** Places found: each right region once, whatever falls into it (QTI mapResponsePoint), and how many missed all of them. */
-function found(body: SpotBody, answer: SpotAnswer): { hit: string[], missed: number } {
+function found(body: SpotBody, answer: SpotAnswer): { hit: string[]; missed: number } {
   const right = body.regions.filter((region) => region.right)
   if (body.by === 'place') {
     const chosen = new Set(answer.chosen ?? [])
-    return { hit: right.filter((region) => chosen.has(region.id)).map((region) => region.id), missed: body.regions.filter((region) => !region.right && chosen.has(region.id)).length }
+    return {
+      hit: right.filter((region) => chosen.has(region.id)).map((region) => region.id),
+      missed: body.regions.filter((region) => !region.right && chosen.has(region.id)).length,
+    }
   }
   const points = (answer.points ?? []).slice(0, body.spots)
   return {
@@ -46,8 +58,10 @@ function found(body: SpotBody, answer: SpotAnswer): { hit: string[], missed: num
 }
 
 const asked = (body: SpotBody) => Math.min(body.spots, body.regions.filter((region) => region.right).length)
-const named = (body: SpotBody, ids: readonly string[]) => body.regions.flatMap((region, i) => (ids.includes(region.id) ? [region.label || `place ${i + 1}`] : [])).join(' · ')
-const inWords = (at: Point, body: SpotBody) => `${Math.round((at.x / Math.max(1, body.width)) * 100)} % across, ${Math.round((at.y / Math.max(1, body.height)) * 100)} % down`
+const named = (body: SpotBody, ids: readonly string[]) =>
+  body.regions.flatMap((region, i) => (ids.includes(region.id) ? [region.label || `place ${i + 1}`] : [])).join(' · ')
+const inWords = (at: Point, body: SpotBody) =>
+  `${Math.round((at.x / Math.max(1, body.width)) * 100)} % across, ${Math.round((at.y / Math.max(1, body.height)) * 100)} % down`
 
 /** A place on a picture (QTI selectPointInteraction, or hotspotInteraction where the places are shown). */
 export const spot: Kind<SpotBody, SpotAnswer> = {
@@ -62,8 +76,10 @@ export const spot: Kind<SpotBody, SpotAnswer> = {
     if (!body.alt) faults.push('Say what the picture shows, for those who cannot see it.')
     const right = body.regions.filter((region) => region.right).length
     if (!right) faults.push('No region is right. Draw one on the picture.')
-    else if (right < body.spots) faults.push(`${body.spots} places are asked for, but only ${right} ${right === 1 ? 'is' : 'are'} right.`)
-    if (body.by === 'place' && body.regions.some((region) => !region.label)) faults.push('Name every place: students choose by name as well.')
+    else if (right < body.spots)
+      faults.push(`${body.spots} places are asked for, but only ${right} ${right === 1 ? 'is' : 'are'} right.`)
+    if (body.by === 'place' && body.regions.some((region) => !region.label))
+      faults.push('Name every place: students choose by name as well.')
     if (body.by === 'place' && body.regions.length < 2) faults.push('Give at least two places to choose from.')
     return faults
   },
@@ -74,7 +90,9 @@ export const spot: Kind<SpotBody, SpotAnswer> = {
     const earned = new Fraction(Math.min(hit.length, places)).sub(exact(body.wrongCost).mul(missed))
     return {
       fraction: places === 0 ? new Fraction(0) : atLeast(0, earned.div(places)),
-      parts: body.regions.filter((region) => region.right).map((region) => ({ part: region.id, right: hit.includes(region.id) })),
+      parts: body.regions
+        .filter((region) => region.right)
+        .map((region) => ({ part: region.id, right: hit.includes(region.id) })),
     }
   },
   isEmpty: (answer) => !answer.points?.length && !answer.chosen?.length,
@@ -83,22 +101,48 @@ export const spot: Kind<SpotBody, SpotAnswer> = {
     const { picture, alt, width, height, spots } = body
     if (body.by === 'point') return { asks: 'spot', picture, alt, width, height, spots }
     const regionOf = new Map(body.regions.map((region) => [region.id, region]))
-    return { asks: 'places', picture, alt, width, height, spots, places: placed.flatMap(({ id, option }) => {
-      const region = regionOf.get(option)
-      return region ? [{ id, label: region.label, shape: region.shape }] : []
-    }) }
+    return {
+      asks: 'places',
+      picture,
+      alt,
+      width,
+      height,
+      spots,
+      places: placed.flatMap(({ id, option }) => {
+        const region = regionOf.get(option)
+        return region ? [{ id, label: region.label, shape: region.shape }] : []
+      }),
+    }
   },
   open: (answer, placed) => (answer.chosen ? { chosen: openIds(answer.chosen, placed) } : answer),
   close: (answer, placed) => (answer.chosen ? { chosen: closeIds(answer.chosen, placed) } : answer),
   solution(body) {
     const right = body.regions.filter((region) => region.right).slice(0, body.spots)
-    return body.by === 'place' ? { chosen: right.map((region) => region.id) } : { points: right.map((region) => middle(region.shape)) }
+    return body.by === 'place'
+      ? { chosen: right.map((region) => region.id) }
+      : { points: right.map((region) => middle(region.shape)) }
   },
-  keyText: (body) => named(body, body.regions.filter((region) => region.right).map((region) => region.id)),
-  answerText: (body, answer) => (answer.chosen ? named(body, answer.chosen) : (answer.points ?? []).map((at) => inWords(at, body)).join(' · ')),
+  keyText: (body) =>
+    named(
+      body,
+      body.regions.filter((region) => region.right).map((region) => region.id),
+    ),
+  answerText: (body, answer) =>
+    answer.chosen ? named(body, answer.chosen) : (answer.points ?? []).map((at) => inWords(at, body)).join(' · '),
   comments(body, answer) {
     const chosen = new Set(answer.chosen ?? [])
-    return body.regions.filter((region) => region.comment && (body.by === 'place' ? chosen.has(region.id) : (answer.points ?? []).some((at) => contains(region.shape, at)))).map((region) => region.comment)
+    return body.regions
+      .filter(
+        (region) =>
+          region.comment &&
+          (body.by === 'place'
+            ? chosen.has(region.id)
+            : (answer.points ?? []).some((at) => contains(region.shape, at))),
+      )
+      .map((region) => region.comment)
   },
-  mapHtml: (body, map) => ({ ...body, regions: body.regions.map((region) => ({ ...region, comment: map(region.comment, `region:${region.id}:comment`) })) }),
+  mapHtml: (body, map) => ({
+    ...body,
+    regions: body.regions.map((region) => ({ ...region, comment: map(region.comment, `region:${region.id}:comment`) })),
+  }),
 }

@@ -8,12 +8,16 @@ import { kindLabels } from './labels'
 import { textAnswer, type TextAnswer } from './number'
 
 export const textBody = z.strictObject({
-  answers: z.array(z.strictObject({
-    how: z.enum(['is', 'begins', 'contains', 'ends', 'matches']),
-    text: z.string().max(200),
-    credit: z.number().min(0).max(1).multipleOf(0.01).default(1),
-    comment: html.default(''),
-  })).max(40),
+  answers: z
+    .array(
+      z.strictObject({
+        how: z.enum(['is', 'begins', 'contains', 'ends', 'matches']),
+        text: z.string().max(200),
+        credit: z.number().min(0).max(1).multipleOf(0.01).default(1),
+        comment: html.default(''),
+      }),
+    )
+    .max(40),
   caseMatters: z.boolean().default(false),
   accentsMatter: z.boolean().default(false),
   /** Typing slips that are allowed where the whole answer is compared (Damerau–Levenshtein). */
@@ -27,25 +31,42 @@ export type TextBody = z.infer<typeof textBody>
 /** Normalised as semantics §2 says: NFC, trimmed, inner spaces folded; case and accents only if asked. */
 export function normalised(text: string, body: Pick<TextBody, 'caseMatters' | 'accentsMatter'>): string {
   let result = text.normalize('NFC').replace(/\s+/gu, ' ').trim()
-  if (!body.accentsMatter) result = result.normalize('NFD').replace(/\p{Mn}/gu, '').normalize('NFC')
+  if (!body.accentsMatter)
+    result = result
+      .normalize('NFD')
+      .replace(/\p{Mn}/gu, '')
+      .normalize('NFC')
   return body.caseMatters ? result : result.toLowerCase()
 }
 
 function best(body: TextBody, answer: TextAnswer): TextBody['answers'][number] | undefined {
   const given = normalised(answer.text, body)
-  return body.answers.filter((accepted) => {
-    const wanted = normalised(accepted.text, body)
-    switch (accepted.how) {
-      case 'is': return given === wanted || (body.slips > 0 && slipsBetween(given, wanted) <= body.slips)
-      case 'begins': return given.startsWith(wanted)
-      case 'contains': return given.includes(wanted)
-      case 'ends': return given.endsWith(wanted)
-      case 'matches': return matchesPattern(accepted.text, given, body.caseMatters)
-    }
-  }).sort((a, b) => b.credit - a.credit)[0]
+  return body.answers
+    .filter((accepted) => {
+      const wanted = normalised(accepted.text, body)
+      switch (accepted.how) {
+        case 'is':
+          return given === wanted || (body.slips > 0 && slipsBetween(given, wanted) <= body.slips)
+        case 'begins':
+          return given.startsWith(wanted)
+        case 'contains':
+          return given.includes(wanted)
+        case 'ends':
+          return given.endsWith(wanted)
+        case 'matches':
+          return matchesPattern(accepted.text, given, body.caseMatters)
+      }
+    })
+    .sort((a, b) => b.credit - a.credit)[0]
 }
 
-export const howLabels = { is: 'is', begins: 'begins with', contains: 'contains', ends: 'ends with', matches: 'matches the pattern' } as const
+export const howLabels = {
+  is: 'is',
+  begins: 'begins with',
+  contains: 'contains',
+  ends: 'ends with',
+  matches: 'matches the pattern',
+} as const
 
 /** A short text that is marked by accepted answers (QTI textEntryInteraction, string). */
 export const text: Kind<TextBody, TextAnswer> = {
@@ -53,15 +74,28 @@ export const text: Kind<TextBody, TextAnswer> = {
   label: kindLabels.text,
   body: textBody,
   answer: textAnswer,
-  blank: () => ({ answers: [{ how: 'is', text: '', credit: 1, comment: '' }], caseMatters: false, accentsMatter: false, slips: 0, label: '', longest: 100 }),
+  blank: () => ({
+    answers: [{ how: 'is', text: '', credit: 1, comment: '' }],
+    caseMatters: false,
+    accentsMatter: false,
+    slips: 0,
+    label: '',
+    longest: 100,
+  }),
   faults(body) {
     const faults: string[] = []
     if (!body.answers.length) faults.push('Give at least one accepted answer.')
-    if (body.answers.some((answer) => normalised(answer.text, body) === '')) faults.push('An accepted answer is empty. Write it or take it out.')
-    faults.push(...body.answers.flatMap((answer) => (answer.how === 'matches' ? patternFault(answer.text) ?? [] : [])))
-    if (body.slips && body.answers.some((answer) => answer.how === 'is' && [...answer.text].length <= body.slips * 2)) faults.push('An accepted answer is so short that with these slips almost any word would do. Allow fewer.')
-    if (body.answers.length && !body.answers.some((answer) => answer.credit === 1)) faults.push('No accepted answer earns full credit.')
-    if (body.answers.some((answer) => answer.how !== 'matches' && answer.text.length > body.longest)) faults.push('An accepted answer is longer than the field takes.')
+    if (body.answers.some((answer) => normalised(answer.text, body) === ''))
+      faults.push('An accepted answer is empty. Write it or take it out.')
+    faults.push(
+      ...body.answers.flatMap((answer) => (answer.how === 'matches' ? (patternFault(answer.text) ?? []) : [])),
+    )
+    if (body.slips && body.answers.some((answer) => answer.how === 'is' && [...answer.text].length <= body.slips * 2))
+      faults.push('An accepted answer is so short that with these slips almost any word would do. Allow fewer.')
+    if (body.answers.length && !body.answers.some((answer) => answer.credit === 1))
+      faults.push('No accepted answer earns full credit.')
+    if (body.answers.some((answer) => answer.how !== 'matches' && answer.text.length > body.longest))
+      faults.push('An accepted answer is longer than the field takes.')
     return faults
   },
   options: () => [],
@@ -78,12 +112,21 @@ export const text: Kind<TextBody, TextAnswer> = {
   open: (answer) => answer,
   close: (answer) => answer,
   // A beginning, a part or an end is its own shortest answer; of a pattern no answer is known.
-  solution: (body) => ({ text: body.answers.find((answer) => answer.credit === 1 && answer.how !== 'matches')?.text ?? '' }),
-  keyText: (body) => body.answers.filter((answer) => answer.credit === 1).map((answer) => (answer.how === 'is' ? answer.text : `${howLabels[answer.how]} “${answer.text}”`)).join(' or '),
+  solution: (body) => ({
+    text: body.answers.find((answer) => answer.credit === 1 && answer.how !== 'matches')?.text ?? '',
+  }),
+  keyText: (body) =>
+    body.answers
+      .filter((answer) => answer.credit === 1)
+      .map((answer) => (answer.how === 'is' ? answer.text : `${howLabels[answer.how]} “${answer.text}”`))
+      .join(' or '),
   answerText: (_body, answer) => answer.text.trim(),
   comments(body, answer) {
     const comment = best(body, answer)?.comment
     return comment ? [comment] : []
   },
-  mapHtml: (body, map) => ({ ...body, answers: body.answers.map((answer, i) => ({ ...answer, comment: map(answer.comment, `answer:${i}:comment`) })) }),
+  mapHtml: (body, map) => ({
+    ...body,
+    answers: body.answers.map((answer, i) => ({ ...answer, comment: map(answer.comment, `answer:${i}:comment`) })),
+  }),
 }

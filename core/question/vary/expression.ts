@@ -5,13 +5,50 @@ import type { Values } from './schema'
 const math = create(all!, { number: 'BigNumber', precision: 40 })
 const equalNumbers = math.equal
 /** Words are compared as well: wind == "north". */
-const equal = (a: unknown, b: unknown): boolean => (typeof a === 'string' || typeof b === 'string' ? a === b : equalNumbers(a as BigNumber, b as BigNumber) as boolean)
+const equal = (a: unknown, b: unknown): boolean =>
+  typeof a === 'string' || typeof b === 'string' ? a === b : (equalNumbers(a as BigNumber, b as BigNumber) as boolean)
 math.import({ equal, unequal: (a: unknown, b: unknown) => !equal(a, b) }, { override: true })
 
 /** Everything that may be called. Nothing here reaches outside, and nothing grows without bound. */
-const functions = new Set(['abs', 'ceil', 'floor', 'round', 'fix', 'sqrt', 'cbrt', 'exp', 'log', 'log10', 'sin', 'cos', 'tan', 'asin', 'acos', 'atan', 'atan2', 'min', 'max', 'mod', 'gcd', 'lcm', 'sign', 'hypot', 'pow', 'rad', 'deg'])
+const functions = new Set([
+  'abs',
+  'ceil',
+  'floor',
+  'round',
+  'fix',
+  'sqrt',
+  'cbrt',
+  'exp',
+  'log',
+  'log10',
+  'sin',
+  'cos',
+  'tan',
+  'asin',
+  'acos',
+  'atan',
+  'atan2',
+  'min',
+  'max',
+  'mod',
+  'gcd',
+  'lcm',
+  'sign',
+  'hypot',
+  'pow',
+  'rad',
+  'deg',
+])
 const constants = new Set(['pi', 'e', 'true', 'false'])
-const nodes = new Set(['ConstantNode', 'SymbolNode', 'OperatorNode', 'ParenthesisNode', 'FunctionNode', 'ConditionalNode', 'RelationalNode'])
+const nodes = new Set([
+  'ConstantNode',
+  'SymbolNode',
+  'OperatorNode',
+  'ParenthesisNode',
+  'FunctionNode',
+  'ConditionalNode',
+  'RelationalNode',
+])
 const operators = new Set(['+', '-', '*', '/', '^', '%', 'mod', '<', '<=', '>', '>=', '==', '!=', 'and', 'or', 'not'])
 
 /** Names that mean something by themselves, so that no variable can have them. */
@@ -22,7 +59,10 @@ export class ExpressionError extends Error {
   override name = 'ExpressionError'
 }
 
-interface Compiled { node: MathNode, evaluate(scope: Record<string, unknown>): unknown }
+interface Compiled {
+  node: MathNode
+  evaluate(scope: Record<string, unknown>): unknown
+}
 const known = new Map<string, Compiled>()
 
 const helpers = {
@@ -34,8 +74,10 @@ const helpers = {
 function ensureHarmless(node: MathNode, source: string): void {
   node.traverse((each) => {
     if (!nodes.has(each.type)) throw new ExpressionError(`“${source}” holds something that is not a computation.`)
-    if (math.isFunctionNode(each) && !functions.has(each.fn.name)) throw new ExpressionError(`There is no function “${each.fn.name}” here. There are ${[...functions].join(', ')}.`)
-    if (math.isOperatorNode(each) && !operators.has(each.op)) throw new ExpressionError(`“${each.op}” is not understood in “${source}”.`)
+    if (math.isFunctionNode(each) && !functions.has(each.fn.name))
+      throw new ExpressionError(`There is no function “${each.fn.name}” here. There are ${[...functions].join(', ')}.`)
+    if (math.isOperatorNode(each) && !operators.has(each.op))
+      throw new ExpressionError(`“${each.op}” is not understood in “${source}”.`)
   })
 }
 
@@ -50,7 +92,10 @@ function compiled(source: string): Compiled {
   }
   ensureHarmless(node, source)
   const code = node.compile()
-  const result = { node, evaluate: (scope: Record<string, unknown>) => code.evaluate({ ...helpers, ...scope }) as unknown }
+  const result = {
+    node,
+    evaluate: (scope: Record<string, unknown>) => code.evaluate({ ...helpers, ...scope }) as unknown,
+  }
   if (known.size > 2000) known.clear()
   known.set(source, result)
   return result
@@ -58,8 +103,18 @@ function compiled(source: string): Compiled {
 
 /** What of a parsed computation can be read by others; which parts there are depends on its type. */
 export interface ExpressionNode {
-  type: string, name?: string, value?: unknown, op?: string, content?: ExpressionNode, fn?: ExpressionNode, args?: ExpressionNode[]
-  conditionals?: string[], params?: ExpressionNode[], condition?: ExpressionNode, trueExpr?: ExpressionNode, falseExpr?: ExpressionNode
+  type: string
+  name?: string
+  value?: unknown
+  op?: string
+  content?: ExpressionNode
+  fn?: ExpressionNode
+  args?: ExpressionNode[]
+  conditionals?: string[]
+  params?: ExpressionNode[]
+  condition?: ExpressionNode
+  trueExpr?: ExpressionNode
+  falseExpr?: ExpressionNode
 }
 
 /** A computation as parsed, once it has been found harmless. @throws ExpressionError */
@@ -69,7 +124,8 @@ export const parsed = (source: string): ExpressionNode => compiled(source).node 
 export function namesIn(source: string): string[] {
   const names = new Set<string>()
   compiled(source).node.traverse((node, _path, parent) => {
-    if (math.isSymbolNode(node) && !constants.has(node.name) && !(math.isFunctionNode(parent) && parent.fn === node)) names.add(node.name)
+    if (math.isSymbolNode(node) && !constants.has(node.name) && !(math.isFunctionNode(parent) && parent.fn === node))
+      names.add(node.name)
   })
   return [...names]
 }
@@ -80,7 +136,9 @@ function run(source: string, values: Values): unknown {
   const { evaluate } = compiled(source)
   const missing = namesIn(source).filter((name) => !(name in values))
   if (missing.length) throw new ExpressionError(`“${missing[0]}” is not one of the variables.`)
-  const scope = Object.fromEntries(namesIn(source).map((name) => [name, number.test(values[name]!) ? math.bignumber(values[name]!) : values[name]]))
+  const scope = Object.fromEntries(
+    namesIn(source).map((name) => [name, number.test(values[name]!) ? math.bignumber(values[name]!) : values[name]]),
+  )
   try {
     return evaluate(scope)
   } catch (error) {
@@ -101,14 +159,19 @@ export function compute(source: string, values: Values, decimals?: number): stri
   if (typeof result === 'string') return result
   const value = typeof result === 'boolean' ? math.bignumber(result ? 1 : 0) : result
   if (!math.isBigNumber(value) || !value.isFinite()) throw new ExpressionError(`“${source}” gives no finite number.`)
-  if (value.abs().greaterThanOrEqualTo('1e15')) throw new ExpressionError(`“${source}” gives a number that is too large.`)
-  const exact = decimals === undefined ? value.toSignificantDigits(digits).toDecimalPlaces(15) : value.toSignificantDigits(30).toDecimalPlaces(decimals, 4)
+  if (value.abs().greaterThanOrEqualTo('1e15'))
+    throw new ExpressionError(`“${source}” gives a number that is too large.`)
+  const exact =
+    decimals === undefined
+      ? value.toSignificantDigits(digits).toDecimalPlaces(15)
+      : value.toSignificantDigits(30).toDecimalPlaces(decimals, 4)
   return decimals === undefined ? exact.toFixed() : exact.toFixed(decimals)
 }
 
 /** Whether a condition holds. @throws ExpressionError */
 export function holds(source: string, values: Values): boolean {
   const result = run(source, values)
-  if (typeof result !== 'boolean') throw new ExpressionError(`“${source}” is no condition: write a comparison, such as a < b.`)
+  if (typeof result !== 'boolean')
+    throw new ExpressionError(`“${source}” is no condition: write a comparison, such as a < b.`)
   return result
 }

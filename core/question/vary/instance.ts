@@ -4,8 +4,14 @@ import { compute } from './expression'
 import { placeholder, type Values } from './schema'
 
 /** A computation as it was typed, out of the HTML that it stands in. */
-export const decode = (text: string) => text.replace(/&lt;/g, '<').replace(/&gt;/g, '>').replace(/&nbsp;/g, ' ').replace(/&amp;/g, '&')
-const encode = (text: string) => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;')
+export const decode = (text: string) =>
+  text
+    .replace(/&lt;/g, '<')
+    .replace(/&gt;/g, '>')
+    .replace(/&nbsp;/g, ' ')
+    .replace(/&amp;/g, '&')
+const encode = (text: string) =>
+  text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;')
 
 /** Numbers as people read them: a minus sign, and the question's decimal mark. */
 function forPeople(text: string, comma: boolean): string {
@@ -22,19 +28,33 @@ export function filled(text: string, values: Values, forReading = true, comma = 
   })
 }
 
-type Answers = { answers?: Record<string, unknown>[], gaps?: { body: Answers }[], style?: string, unit?: string }
+type Answers = { answers?: Record<string, unknown>[]; gaps?: { body: Answers }[]; style?: string; unit?: string }
 
 /** Keys are plain data: what stands in them is computed without marks for people. */
 function filledKeys<T extends Answers>(body: T, values: Values): T {
   const fill = (value: unknown) => (typeof value === 'string' ? filled(value, values, false) : value)
   return {
     ...body,
-    ...(body.answers ? { answers: body.answers.map((answer) => ({ ...answer, value: fill(answer.value), text: fill(answer.text), near: answer.near && Object.fromEntries(Object.entries(answer.near).map(([name, value]) => [name, fill(value)])) })).map(withoutUndefined) } : {}),
+    ...(body.answers
+      ? {
+          answers: body.answers
+            .map((answer) => ({
+              ...answer,
+              value: fill(answer.value),
+              text: fill(answer.text),
+              near:
+                answer.near &&
+                Object.fromEntries(Object.entries(answer.near).map(([name, value]) => [name, fill(value)])),
+            }))
+            .map(withoutUndefined),
+        }
+      : {}),
     ...(body.gaps ? { gaps: body.gaps.map((gap) => ({ ...gap, body: filledKeys(gap.body, values) })) } : {}),
   }
 }
 
-const withoutUndefined = (value: object) => Object.fromEntries(Object.entries(value).filter(([, each]) => each !== undefined))
+const withoutUndefined = (value: object) =>
+  Object.fromEntries(Object.entries(value).filter(([, each]) => each !== undefined))
 
 /**
  * A varying question with the values of one paper in stem, options, comments and key (semantics §2): from there on a

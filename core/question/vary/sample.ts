@@ -30,7 +30,8 @@ function decimalText(value: Fraction): string {
 function valuesAt(vary: Vary, places: readonly number[]): Values {
   const values: Record<string, string> = {}
   vary.variables.forEach((variable, i) => {
-    values[variable.name] = variable.over.by === 'computed' ? compute(variable.over.as, values) : valueAt(variable, places[i]!)
+    values[variable.name] =
+      variable.over.by === 'computed' ? compute(variable.over.as, values) : valueAt(variable, places[i]!)
   })
   return values
 }
@@ -55,7 +56,10 @@ export function drawValues(vary: Vary, random: Random): Values | null {
   const sizes = vary.variables.map(sizeOf)
   if (sizes.some((size) => size === 0)) return null
   for (let i = 0; i < tries; i++) {
-    const values = valuesAt(vary, sizes.map((size) => random.below(size)))
+    const values = valuesAt(
+      vary,
+      sizes.map((size) => random.below(size)),
+    )
     if (meets(vary, values)) return values
   }
   const all = sizes.reduce((product, size) => product * size, 1)

@@ -3,4 +3,8 @@ import { id } from '../../../core/question'
 import { roster } from '../../domain/classes'
 import { route } from '../../utils/route'
 
-export default route({ right: 'teacher', params: z.object({ id }), handle: ({ db, person, params }) => roster(db, person, params.id) })
+export default route({
+  right: 'teacher',
+  params: z.object({ id }),
+  handle: ({ db, person, params }) => roster(db, person, params.id),
+})

@@ -5,7 +5,10 @@ import { route } from '../../utils/route'
 export default route({
   right: 'teacher',
   handle({ event }) {
-    setHeaders(event, { 'content-type': 'text/csv; charset=utf-8', 'content-disposition': 'attachment; filename="questions-template.csv"' })
+    setHeaders(event, {
+      'content-type': 'text/csv; charset=utf-8',
+      'content-disposition': 'attachment; filename="questions-template.csv"',
+    })
     return csvTemplate()
   },
 })

@@ -5,6 +5,11 @@ import { route } from '../../utils/route'
 
 /** Renames a folder, or puts it into another. */
 export default route({
-  right: 'teacher', params: z.object({ id }), body: folderChange,
-  async handle({ db, person, params, body }) { await changeFolder(db, person, params.id, body); return { ok: true } },
+  right: 'teacher',
+  params: z.object({ id }),
+  body: folderChange,
+  async handle({ db, person, params, body }) {
+    await changeFolder(db, person, params.id, body)
+    return { ok: true }
+  },
 })

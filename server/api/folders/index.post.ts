@@ -1,4 +1,8 @@
 import { addFolder, newFolder } from '../../domain/bank/folders'
 import { route } from '../../utils/route'
 
-export default route({ right: 'teacher', body: newFolder, handle: ({ db, person, body }) => addFolder(db, person, body) })
+export default route({
+  right: 'teacher',
+  body: newFolder,
+  handle: ({ db, person, body }) => addFolder(db, person, body),
+})

@@ -3,4 +3,8 @@ import { lookAt } from '../../domain/imports/look'
 import { route } from '../../utils/route'
 
 /** Questions in plain text, shown as questions while they are typed. Nothing is kept. */
-export default route({ right: 'teacher', body: z.strictObject({ text: z.string().max(500_000, 'This text is longer than 500,000 characters.') }), handle: ({ body }) => lookAt(body.text) })
+export default route({
+  right: 'teacher',
+  body: z.strictObject({ text: z.string().max(500_000, 'This text is longer than 500,000 characters.') }),
+  handle: ({ body }) => lookAt(body.text),
+})

@@ -8,7 +8,12 @@ export default route({
   params: z.object({ id: z.string().regex(/^[a-f0-9]{64}$/, 'This is not the address of a file.') }),
   async handle({ event, db, person, params }) {
     const { type, bytes } = await loadMedia(db, person, params.id)
-    setHeaders(event, { 'content-type': type, 'cache-control': 'private, max-age=31536000, immutable', 'content-security-policy': 'default-src \'none\'', 'accept-ranges': 'bytes' })
+    setHeaders(event, {
+      'content-type': type,
+      'cache-control': 'private, max-age=31536000, immutable',
+      'content-security-policy': "default-src 'none'",
+      'accept-ranges': 'bytes',
+    })
     const asked = /^bytes=(\d+)-(\d*)$/.exec(getHeader(event, 'range') ?? '')
     if (!asked) return bytes
     const [from, to] = [Number(asked[1]), Math.min(asked[2] ? Number(asked[2]) : bytes.length - 1, bytes.length - 1)]

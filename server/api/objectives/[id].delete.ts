@@ -4,6 +4,10 @@ import { removeObjective } from '../../domain/bank/objectives'
 import { route } from '../../utils/route'
 
 export default route({
-  right: 'teacher', params: z.object({ id }),
-  async handle({ db, person, params, now }) { await removeObjective(db, person, params.id, now); return { ok: true } },
+  right: 'teacher',
+  params: z.object({ id }),
+  async handle({ db, person, params, now }) {
+    await removeObjective(db, person, params.id, now)
+    return { ok: true }
+  },
 })

@@ -4,6 +4,11 @@ import { changeObjective, objectiveBody } from '../../domain/bank/objectives'
 import { route } from '../../utils/route'
 
 export default route({
-  right: 'teacher', params: z.object({ id }), body: objectiveBody,
-  async handle({ db, person, params, body, now }) { await changeObjective(db, person, params.id, body, now); return { ok: true } },
+  right: 'teacher',
+  params: z.object({ id }),
+  body: objectiveBody,
+  async handle({ db, person, params, body, now }) {
+    await changeObjective(db, person, params.id, body, now)
+    return { ok: true }
+  },
 })

@@ -1,4 +1,8 @@
 import { addObjective, objectiveBody } from '../../domain/bank/objectives'
 import { route } from '../../utils/route'
 
-export default route({ right: 'teacher', body: objectiveBody, handle: ({ db, person, body, now }) => addObjective(db, person, body, now) })
+export default route({
+  right: 'teacher',
+  body: objectiveBody,
+  handle: ({ db, person, body, now }) => addObjective(db, person, body, now),
+})

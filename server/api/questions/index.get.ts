@@ -1,4 +1,8 @@
 import { searchQuery, searchQuestions } from '../../domain/bank/search'
 import { route } from '../../utils/route'
 
-export default route({ right: 'teacher', query: searchQuery, handle: ({ db, person, query, now }) => searchQuestions(db, person, query, now) })
+export default route({
+  right: 'teacher',
+  query: searchQuery,
+  handle: ({ db, person, query, now }) => searchQuestions(db, person, query, now),
+})

@@ -4,4 +4,8 @@ import { nearDuplicates } from '../../domain/bank/near'
 import { route } from '../../utils/route'
 
 /** Near-duplicates in the bank, or of one question. */
-export default route({ right: 'teacher', query: z.object({ of: id.optional() }), handle: ({ db, person, query }) => nearDuplicates(db, person, query.of) })
+export default route({
+  right: 'teacher',
+  query: z.object({ of: id.optional() }),
+  handle: ({ db, person, query }) => nearDuplicates(db, person, query.of),
+})

@@ -4,4 +4,8 @@ import { previewQuestion } from '../../domain/bank/preview'
 import { route } from '../../utils/route'
 
 /** A question as a student would see it, and what an answer would earn. Nothing is kept. */
-export default route({ right: 'teacher', body: z.strictObject({ question, answer: z.unknown().optional() }), handle: ({ body }) => previewQuestion(body.question, body.answer) })
+export default route({
+  right: 'teacher',
+  body: z.strictObject({ question, answer: z.unknown().optional() }),
+  handle: ({ body }) => previewQuestion(body.question, body.answer),
+})

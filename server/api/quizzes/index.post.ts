@@ -4,6 +4,9 @@ import { createQuiz } from '../../domain/quizzes/quizzes'
 import { route } from '../../utils/route'
 
 export default route({
-  right: 'teacher', body: z.strictObject({ title: content.shape.title }),
-  async handle({ db, person, body, now }) { return { id: await createQuiz(db, person, body.title, now) } },
+  right: 'teacher',
+  body: z.strictObject({ title: content.shape.title }),
+  async handle({ db, person, body, now }) {
+    return { id: await createQuiz(db, person, body.title, now) }
+  },
 })

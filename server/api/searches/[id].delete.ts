@@ -4,6 +4,10 @@ import { dropSearch } from '../../domain/bank/saved-searches'
 import { route } from '../../utils/route'
 
 export default route({
-  right: 'teacher', params: z.object({ id }),
-  async handle({ db, person, params }) { await dropSearch(db, person, params.id); return { ok: true } },
+  right: 'teacher',
+  params: z.object({ id }),
+  async handle({ db, person, params }) {
+    await dropSearch(db, person, params.id)
+    return { ok: true }
+  },
 })

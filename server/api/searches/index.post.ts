@@ -1,4 +1,8 @@
 import { newSavedSearch, saveSearch } from '../../domain/bank/saved-searches'
 import { route } from '../../utils/route'
 
-export default route({ right: 'teacher', body: newSavedSearch, handle: ({ db, person, body }) => saveSearch(db, person, body) })
+export default route({
+  right: 'teacher',
+  body: newSavedSearch,
+  handle: ({ db, person, body }) => saveSearch(db, person, body),
+})

@@ -1,3 +1,9 @@
 import { route } from '../../utils/route'
 
-export default route({ right: 'signedIn', async handle({ event }) { await clearUserSession(event); return { signedOut: true } } })
+export default route({
+  right: 'signedIn',
+  async handle({ event }) {
+    await clearUserSession(event)
+    return { signedOut: true }
+  },
+})

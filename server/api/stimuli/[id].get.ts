@@ -3,4 +3,8 @@ import { id } from '../../../core/question'
 import { loadStimulus } from '../../domain/bank/stimuli'
 import { route } from '../../utils/route'
 
-export default route({ right: 'teacher', params: z.object({ id }), handle: ({ db, person, params }) => loadStimulus(db, person, params.id) })
+export default route({
+  right: 'teacher',
+  params: z.object({ id }),
+  handle: ({ db, person, params }) => loadStimulus(db, person, params.id),
+})

@@ -2,4 +2,8 @@ import { stimulus } from '../../../core/question'
 import { addStimulus } from '../../domain/bank/stimuli'
 import { route } from '../../utils/route'
 
-export default route({ right: 'teacher', body: stimulus, handle: ({ db, person, body, now }) => db.transaction((tx) => addStimulus(tx, person, body, now)) })
+export default route({
+  right: 'teacher',
+  body: stimulus,
+  handle: ({ db, person, body, now }) => db.transaction((tx) => addStimulus(tx, person, body, now)),
+})

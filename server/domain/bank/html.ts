@@ -21,7 +21,13 @@ export function cleanHtml(source: string): string {
   }).replace(/(<span[^>]*data-latex="[^"]*"[^>]*>)[\s\S]*?<\/span>/g, '$1</span>')
 }
 
-const decode = (text: string) => text.replace(/&lt;/g, '<').replace(/&gt;/g, '>').replace(/&quot;/g, '"').replace(/&#39;/g, '\'').replace(/&amp;/g, '&')
+const decode = (text: string) =>
+  text
+    .replace(/&lt;/g, '<')
+    .replace(/&gt;/g, '>')
+    .replace(/&quot;/g, '"')
+    .replace(/&#39;/g, "'")
+    .replace(/&amp;/g, '&')
 
 /** Fills each piece of maths with KaTeX's HTML and MathML. @throws Problem when TeX cannot be read */
 export function renderMaths(source: string): string {
@@ -32,7 +38,11 @@ export function renderMaths(source: string): string {
     try {
       return `${open}${katex.renderToString(tex, { output: 'htmlAndMathml', throwOnError: true, strict: 'ignore', trust: false, maxExpand: 200 })}${mathsEnd}</span>`
     } catch (error) {
-      throw new Problem(422, 'maths', `The maths “${tex.slice(0, 60)}” cannot be read: ${(error as Error).message.replace(/^KaTeX parse error: /, '')}`)
+      throw new Problem(
+        422,
+        'maths',
+        `The maths “${tex.slice(0, 60)}” cannot be read: ${(error as Error).message.replace(/^KaTeX parse error: /, '')}`,
+      )
     }
   })
 }
@@ -41,5 +51,7 @@ export function renderMaths(source: string): string {
 export function sheetWithMaths(sheet: Sheet): Sheet {
   const text = JSON.stringify(sheet)
   if (!text.includes('data-latex')) return sheet
-  return JSON.parse(text, (_key, value: unknown) => (typeof value === 'string' && value.includes('data-latex') ? renderMaths(value) : value)) as Sheet
+  return JSON.parse(text, (_key, value: unknown) =>
+    typeof value === 'string' && value.includes('data-latex') ? renderMaths(value) : value,
+  ) as Sheet
 }

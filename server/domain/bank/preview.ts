@@ -1,5 +1,16 @@
 import { exact } from '../../../core/kit/exact'
-import { commentsFor, ExpressionError, sampleInstances, kindOf, mapQuestionHtml, previewPlaces, questionFaults, scoreAnswer, unreadable, type Question } from '../../../core/question'
+import {
+  commentsFor,
+  ExpressionError,
+  sampleInstances,
+  kindOf,
+  mapQuestionHtml,
+  previewPlaces,
+  questionFaults,
+  scoreAnswer,
+  unreadable,
+  type Question,
+} from '../../../core/question'
 import { cleanHtml } from './html'
 import { shown } from './questions'
 
@@ -27,15 +38,26 @@ export function previewQuestion(written: Question, answer: unknown) {
   const scored = scoreAnswer(question, {}, given ?? undefined)
   const share = scored.fraction === null ? null : exact(scored.fraction)
   return {
-    stem: question.stem, body, points: question.points, key: kind.keyText(question.body), solution: solution === null ? null : kind.close(solution, placed), faults: questionFaults(mapQuestionHtml(written, cleanHtml)),
-    instances: samples.map(({ values, question: instance }) => ({ values, stem: shown(mapQuestionHtml(instance, cleanHtml)).stem, key: kind.keyText(instance.body) })),
-    result: given === null ? null : {
-      points: share && share.mul(exact(question.points)).valueOf(),
-      share: share && share.valueOf(),
-      unreadable: unreadable(body, read.data as { text?: string }),
-      comments: commentsFor(question, {}, given),
-      key: kind.keyText(question.body),
-    },
+    stem: question.stem,
+    body,
+    points: question.points,
+    key: kind.keyText(question.body),
+    solution: solution === null ? null : kind.close(solution, placed),
+    faults: questionFaults(mapQuestionHtml(written, cleanHtml)),
+    instances: samples.map(({ values, question: instance }) => ({
+      values,
+      stem: shown(mapQuestionHtml(instance, cleanHtml)).stem,
+      key: kind.keyText(instance.body),
+    })),
+    result:
+      given === null
+        ? null
+        : {
+            points: share && share.mul(exact(question.points)).valueOf(),
+            share: share && share.valueOf(),
+            unreadable: unreadable(body, read.data as { text?: string }),
+            comments: commentsFor(question, {}, given),
+            key: kind.keyText(question.body),
+          },
   }
 }
-

@@ -11,13 +11,22 @@ import { loadQuestions } from '../bank/questions'
 import { loadStimuli } from '../bank/stimuli'
 import { Problem } from '../problem'
 
-export const giveRequest = z.strictObject({ questions: z.array(id).min(1).max(5000, 'Write at most 5,000 questions at once.'), as: z.enum(['json', 'csv', 'qti-2.1', 'qti-2.2', 'qti-3.0']) })
+export const giveRequest = z.strictObject({
+  questions: z.array(id).min(1).max(5000, 'Write at most 5,000 questions at once.'),
+  as: z.enum(['json', 'csv', 'qti-2.1', 'qti-2.2', 'qti-3.0']),
+})
 
 /** Folder names from the top, by folder. */
 async function folderPaths(db: Db, school: string): Promise<Map<string, string[]>> {
-  const rows = await db.rows<{ id: string, parent_id: string | null, name: string }>('SELECT id, parent_id, name FROM folder WHERE school_id = ?', [school])
+  const rows = await db.rows<{ id: string; parent_id: string | null; name: string }>(
+    'SELECT id, parent_id, name FROM folder WHERE school_id = ?',
+    [school],
+  )
   const byId = new Map(rows.map((row) => [row.id, row]))
-  const path = (folder: string | null): string[] => { const row = folder ? byId.get(folder) : undefined; return row ? [...path(row.parent_id), row.name] : [] }
+  const path = (folder: string | null): string[] => {
+    const row = folder ? byId.get(folder) : undefined
+    return row ? [...path(row.parent_id), row.name] : []
+  }
   return new Map(rows.map((row) => [row.id, path(row.id)]))
 }
 
@@ -25,31 +34,77 @@ async function folderPaths(db: Db, school: string): Promise<Map<string, string[]
  * Questions as a file. Those that the person may not see are left out.
  * @param test that holds them, for a package of QTI
  */
-export async function giveFile(db: Db, person: Person, { questions, as }: z.infer<typeof giveRequest>, test?: PortableTest): Promise<{ bytes: Buffer, type: string, name: string }> {
+export async function giveFile(
+  db: Db,
+  person: Person,
+  { questions, as }: z.infer<typeof giveRequest>,
+  test?: PortableTest,
+): Promise<{ bytes: Buffer; type: string; name: string }> {
   const visible = visibleTo(person)
-  const seen = await db.rows<{ id: string, folder_id: string | null }>(`SELECT q.id, q.folder_id FROM question q WHERE q.id IN (?) AND ${visible.sql}`, [questions, ...visible.values])
+  const seen = await db.rows<{ id: string; folder_id: string | null }>(
+    `SELECT q.id, q.folder_id FROM question q WHERE q.id IN (?) AND ${visible.sql}`,
+    [questions, ...visible.values],
+  )
   if (!seen.length) throw new Problem(422, 'nothing', 'None of these questions is there.')
-  const [loaded, paths, objectives] = [await loadQuestions(db, person.school, seen.map((row) => row.id)), await folderPaths(db, person.school), await db.rows<{ id: string, code: string }>('SELECT id, code FROM objective WHERE school_id = ?', [person.school])]
+  const [loaded, paths, objectives] = [
+    await loadQuestions(
+      db,
+      person.school,
+      seen.map((row) => row.id),
+    ),
+    await folderPaths(db, person.school),
+    await db.rows<{ id: string; code: string }>('SELECT id, code FROM objective WHERE school_id = ?', [person.school]),
+  ]
   const codeOf = new Map(objectives.map((row) => [row.id, row.code]))
   const outgoing: OutgoingQuestion[] = seen.flatMap(({ id: each, folder_id: folder }) => {
     const found = loaded.get(each)
-    return found ? [{ id: each, folder: folder ? paths.get(folder) ?? [] : [], objectives: found.question.objectives.flatMap((objective) => codeOf.get(objective) ?? []), question: found.question }] : []
+    return found
+      ? [
+          {
+            id: each,
+            folder: folder ? (paths.get(folder) ?? []) : [],
+            objectives: found.question.objectives.flatMap((objective) => codeOf.get(objective) ?? []),
+            question: found.question,
+          },
+        ]
+      : []
   })
-  if (as === 'csv') return { bytes: Buffer.from(writeCsv(outgoing)), type: 'text/csv; charset=utf-8', name: 'questions.csv' }
+  if (as === 'csv')
+    return { bytes: Buffer.from(writeCsv(outgoing)), type: 'text/csv; charset=utf-8', name: 'questions.csv' }
   const beside = await besideOf(db, person, outgoing)
-  if (as === 'json') return { bytes: Buffer.from(writeThistle(outgoing, beside.media, beside.stimuli)), type: 'application/json', name: 'questions.json' }
-  return { bytes: Buffer.from(writePackage(outgoing, { ...beside, test }, as.slice(4) as '2.2')), type: 'application/zip', name: test ? 'quiz-qti.zip' : 'questions-qti.zip' }
+  if (as === 'json')
+    return {
+      bytes: Buffer.from(writeThistle(outgoing, beside.media, beside.stimuli)),
+      type: 'application/json',
+      name: 'questions.json',
+    }
+  return {
+    bytes: Buffer.from(writePackage(outgoing, { ...beside, test }, as.slice(4) as '2.2')),
+    type: 'application/zip',
+    name: test ? 'quiz-qti.zip' : 'questions-qti.zip',
+  }
 }
 
 /** What questions share, and all media that they and it name. */
-async function besideOf(db: Db, person: Person, outgoing: readonly OutgoingQuestion[]): Promise<{ media: Map<string, Uint8Array>, stimuli: Map<string, Stimulus> }> {
-  const found = await loadStimuli(db, person.school, [...new Set(outgoing.flatMap(({ question }) => question.stimulus ?? []))])
+async function besideOf(
+  db: Db,
+  person: Person,
+  outgoing: readonly OutgoingQuestion[],
+): Promise<{ media: Map<string, Uint8Array>; stimuli: Map<string, Stimulus> }> {
+  const found = await loadStimuli(db, person.school, [
+    ...new Set(outgoing.flatMap(({ question }) => question.stimulus ?? [])),
+  ])
   const stimuli = new Map([...found].map(([name, { stimulus }]) => [name, stimulus]))
   return { stimuli, media: await mediaOf(db, person, [outgoing, [...stimuli]]) }
 }
 
 async function mediaOf(db: Db, person: Person, outgoing: unknown): Promise<Map<string, Uint8Array>> {
   const ids = [...new Set([...JSON.stringify(outgoing).matchAll(mediaAddress)].map((found) => found[1]!))]
-  const rows = ids.length ? await db.rows<{ id: string, bytes: Buffer }>('SELECT id, bytes FROM media WHERE id IN (?) AND school_id = ? AND own = 0', [ids, person.school]) : []
+  const rows = ids.length
+    ? await db.rows<{ id: string; bytes: Buffer }>(
+        'SELECT id, bytes FROM media WHERE id IN (?) AND school_id = ? AND own = 0',
+        [ids, person.school],
+      )
+    : []
   return new Map(rows.map((row) => [row.id, new Uint8Array(row.bytes)]))
 }

@@ -4,7 +4,13 @@ import { cleanHtml } from '../bank/html'
 import { shown } from '../bank/questions'
 import { Problem } from '../problem'
 
-export interface Looked { place: string, problem: string | null, notes: string[], folder: string[], question: { kind: string, stem: string, body: SealedBody, key: string, solution: unknown } | null }
+export interface Looked {
+  place: string
+  problem: string | null
+  notes: string[]
+  folder: string[]
+  question: { kind: string; stem: string; body: SealedBody; key: string; solution: unknown } | null
+}
 
 /** Plain text as the questions that it means, with what was not understood at its place. */
 export function lookAt(text: string): Looked[] {
@@ -15,7 +21,19 @@ export function lookAt(text: string): Looked[] {
       const kind = kindOf(clean.kind)
       const placed = previewPlaces(clean)
       const solution = kind.solution(clean.body)
-      return { place, problem, notes: [...notes, ...questionFaults(clean)], folder, question: { kind: kind.label, stem: clean.stem, body: kind.seal(clean.body, placed), key: kind.keyText(clean.body), solution: solution === null ? null : kind.close(solution, placed) } }
+      return {
+        place,
+        problem,
+        notes: [...notes, ...questionFaults(clean)],
+        folder,
+        question: {
+          kind: kind.label,
+          stem: clean.stem,
+          body: kind.seal(clean.body, placed),
+          key: kind.keyText(clean.body),
+          solution: solution === null ? null : kind.close(solution, placed),
+        },
+      }
     } catch (error) {
       if (error instanceof Problem) return { place, problem: error.sentence, notes, folder, question: null }
       throw error

@@ -1,6 +1,14 @@
 import { mediaAddress, readFile, UnreadableFile, type BundleItem, type PortableTest } from '../../../formats'
 import type { Instant } from '../../../core/kit/time'
-import { kindOf, plainText, question as questionSchema, questionFaults, type KindName, type Question, type Stimulus } from '../../../core/question'
+import {
+  kindOf,
+  plainText,
+  question as questionSchema,
+  questionFaults,
+  type KindName,
+  type Question,
+  type Stimulus,
+} from '../../../core/question'
 import { nearKey } from '../../../core/question/near'
 import { fromJson, toJson, toSql } from '../../database/codec'
 import type { Database, Db } from '../../database/database'
@@ -15,8 +23,15 @@ import { notFound, Problem } from '../problem'
 export type Fate = 'new' | 'changed' | 'same' | 'broken' | 'near'
 
 export interface StagedItem {
-  place: string, outsideId: string | null, fate: Fate, problem: string | null, notes: string[], folder: string[]
-  kind: KindName | null, title: string, key: string
+  place: string
+  outsideId: string | null
+  fate: Fate
+  problem: string | null
+  notes: string[]
+  folder: string[]
+  kind: KindName | null
+  title: string
+  key: string
   /** The question that it would change, or is like. */
   existing: string | null
   /** What it shares with others, by its name in the file. */
@@ -26,16 +41,41 @@ export interface StagedItem {
 
 export type StagedLine = Omit<StagedItem, 'question'>
 /** A test of the file, that can become a quiz. */
-export interface StagedTest { title: string, questions: number, notes: string[] }
-export interface Batch { id: string, name: string, state: 'staged' | 'running' | 'stopping' | 'done' | 'undone', progress: number, total: number, items: StagedLine[], tests: StagedTest[], quizzes: { id: string, title: string }[] }
+export interface StagedTest {
+  title: string
+  questions: number
+  notes: string[]
+}
+export interface Batch {
+  id: string
+  name: string
+  state: 'staged' | 'running' | 'stopping' | 'done' | 'undone'
+  progress: number
+  total: number
+  items: StagedLine[]
+  tests: StagedTest[]
+  quizzes: { id: string; title: string }[]
+}
 
 /** All that a file has brought, waiting to be taken. */
-export interface Staged { items: StagedItem[], stimuli: Record<string, Stimulus>, tests: PortableTest[] }
+export interface Staged {
+  items: StagedItem[]
+  stimuli: Record<string, Stimulus>
+  tests: PortableTest[]
+}
 
-interface KeptMedia { addresses: Map<string, string>, refused: Map<string, string> }
+interface KeptMedia {
+  addresses: Map<string, string>
+  refused: Map<string, string>
+}
 
 /** Media of the file, kept once; texts then name the school's addresses. */
-async function keepMedia(db: Db, person: Person, media: ReadonlyMap<string, Uint8Array>, now: Instant): Promise<KeptMedia> {
+async function keepMedia(
+  db: Db,
+  person: Person,
+  media: ReadonlyMap<string, Uint8Array>,
+  now: Instant,
+): Promise<KeptMedia> {
   const addresses = new Map<string, string>()
   const refused = new Map<string, string>()
   for (const [digest, bytes] of media) {
@@ -50,7 +90,12 @@ async function keepMedia(db: Db, person: Person, media: ReadonlyMap<string, Uint
 }
 
 /** Cleans and checks what a file says, as if it had been typed. */
-function checked(item: BundleItem, media: KeptMedia, objectiveOf: Map<string, string>, stimuli: ReadonlyMap<string, string>): BundleItem {
+function checked(
+  item: BundleItem,
+  media: KeptMedia,
+  objectiveOf: Map<string, string>,
+  stimuli: ReadonlyMap<string, string>,
+): BundleItem {
   if (!item.question) return item
   const notes = [...item.notes]
   const text = JSON.stringify(item.question).replace(mediaAddress, (whole, digest: string) => {
@@ -61,8 +106,13 @@ function checked(item: BundleItem, media: KeptMedia, objectiveOf: Map<string, st
   const objectives = item.objectives.flatMap((name) => objectiveOf.get(name.toLowerCase()) ?? [])
   const missing = item.objectives.filter((name) => !objectiveOf.has(name.toLowerCase()))
   if (missing.length) notes.push(`Objectives that this school does not have are left out: ${missing.join(', ')}.`)
-  const read = questionSchema.safeParse({ ...JSON.parse(text) as object, objectives: objectives.slice(0, 10), stimulus: item.stimulus === null ? null : stimuli.get(item.stimulus) ?? null })
-  if (!read.success) return { ...item, question: null, problem: read.error.issues[0]?.message ?? 'This question cannot be read.', notes }
+  const read = questionSchema.safeParse({
+    ...(JSON.parse(text) as object),
+    objectives: objectives.slice(0, 10),
+    stimulus: item.stimulus === null ? null : (stimuli.get(item.stimulus) ?? null),
+  })
+  if (!read.success)
+    return { ...item, question: null, problem: read.error.issues[0]?.message ?? 'This question cannot be read.', notes }
   try {
     return { ...item, question: prepared(read.data), notes: [...notes, ...questionFaults(read.data)] }
   } catch (error) {
@@ -73,55 +123,118 @@ function checked(item: BundleItem, media: KeptMedia, objectiveOf: Map<string, st
 
 /** What questions share, with the school's media; one that cannot be kept is left out, and its questions say so. */
 function checkedStimuli(stimuli: ReadonlyMap<string, Stimulus>, media: KeptMedia): Map<string, Stimulus> {
-  return new Map([...stimuli].flatMap(([name, stimulus]) => {
-    try {
-      const text = JSON.stringify(stimulus).replace(mediaAddress, (whole, digest: string) => media.addresses.get(digest) ?? whole)
-      return [[name.slice(0, 80), preparedStimulus(JSON.parse(text) as Stimulus)] as const]
-    } catch (error) {
-      if (error instanceof Problem) return []
-      throw error
-    }
-  }))
+  return new Map(
+    [...stimuli].flatMap(([name, stimulus]) => {
+      try {
+        const text = JSON.stringify(stimulus).replace(
+          mediaAddress,
+          (whole, digest: string) => media.addresses.get(digest) ?? whole,
+        )
+        return [[name.slice(0, 80), preparedStimulus(JSON.parse(text) as Stimulus)] as const]
+      } catch (error) {
+        if (error instanceof Problem) return []
+        throw error
+      }
+    }),
+  )
 }
 
 /** The school's own stimuli among those that a file names: brought earlier, or taken out of this very bank. */
 export async function knownStimuli(db: Db, school: string, names: readonly string[]): Promise<Map<string, string>> {
   if (!names.length) return new Map()
-  const rows = await db.rows<{ id: string, outside_id: string | null }>('SELECT id, outside_id FROM stimulus WHERE school_id = ? AND (outside_id IN (?) OR id IN (?))', [school, names, names])
-  return new Map(rows.flatMap((row) => (row.outside_id === null ? [[row.id, row.id]] : [[row.id, row.id], [row.outside_id, row.id]]) as [string, string][]))
+  const rows = await db.rows<{ id: string; outside_id: string | null }>(
+    'SELECT id, outside_id FROM stimulus WHERE school_id = ? AND (outside_id IN (?) OR id IN (?))',
+    [school, names, names],
+  )
+  return new Map(
+    rows.flatMap(
+      (row) =>
+        (row.outside_id === null
+          ? [[row.id, row.id]]
+          : [
+              [row.id, row.id],
+              [row.outside_id, row.id],
+            ]) as [string, string][],
+    ),
+  )
 }
 
 async function objectiveNames(db: Db, school: string): Promise<Map<string, string>> {
-  const rows = await db.rows<{ id: string, code: string, title: string }>('SELECT id, code, title FROM objective WHERE school_id = ?', [school])
-  return new Map(rows.flatMap(({ id, code, title }) => [[code.toLowerCase(), id], [title.toLowerCase(), id], [`${code} ${title}`.toLowerCase(), id]] as const))
+  const rows = await db.rows<{ id: string; code: string; title: string }>(
+    'SELECT id, code, title FROM objective WHERE school_id = ?',
+    [school],
+  )
+  return new Map(
+    rows.flatMap(
+      ({ id, code, title }) =>
+        [
+          [code.toLowerCase(), id],
+          [title.toLowerCase(), id],
+          [`${code} ${title}`.toLowerCase(), id],
+        ] as const,
+    ),
+  )
 }
 
 /** What each item would do to the bank. */
 async function fates(db: Db, person: Person, items: readonly BundleItem[]): Promise<StagedItem[]> {
   const outside = items.flatMap((item) => item.outsideId ?? [])
   // By the name that an earlier file gave it, or by its own: a file that came out of this bank finds its questions again.
-  const known = outside.length ? await db.rows<{ outside_id: string, question_id: string }>('SELECT id AS outside_id, id AS question_id FROM question WHERE school_id = ? AND id IN (?) UNION ALL SELECT outside_id, question_id FROM question_outside WHERE school_id = ? AND outside_id IN (?)', [person.school, outside, person.school, outside]) : []
+  const known = outside.length
+    ? await db.rows<{ outside_id: string; question_id: string }>(
+        'SELECT id AS outside_id, id AS question_id FROM question WHERE school_id = ? AND id IN (?) UNION ALL SELECT outside_id, question_id FROM question_outside WHERE school_id = ? AND outside_id IN (?)',
+        [person.school, outside, person.school, outside],
+      )
+    : []
   const knownAs = new Map(known.map((row) => [row.outside_id, row.question_id]))
-  const [current, keys] = [await loadQuestions(db, person.school, [...knownAs.values()]), items.flatMap((item) => (item.question && nearKey(item.question) ? [nearKey(item.question)] : []))]
-  const near = keys.length ? await db.rows<{ id: string, near_key: string }>('SELECT MIN(id) AS id, near_key FROM question WHERE school_id = ? AND near_key IN (?) AND sharing NOT IN (\'staged\', \'outside\') GROUP BY near_key', [person.school, keys]) : []
+  const [current, keys] = [
+    await loadQuestions(db, person.school, [...knownAs.values()]),
+    items.flatMap((item) => (item.question && nearKey(item.question) ? [nearKey(item.question)] : [])),
+  ]
+  const near = keys.length
+    ? await db.rows<{ id: string; near_key: string }>(
+        "SELECT MIN(id) AS id, near_key FROM question WHERE school_id = ? AND near_key IN (?) AND sharing NOT IN ('staged', 'outside') GROUP BY near_key",
+        [person.school, keys],
+      )
+    : []
   const nearBy = new Map(near.map((row) => [row.near_key, row.id]))
   // Through the schema, so that the order of what is said makes no difference.
-  const body = (question: Question) => toJson(questionSchema.safeParse({ ...question, objectives: [] }).data ?? question)
+  const body = (question: Question) =>
+    toJson(questionSchema.safeParse({ ...question, objectives: [] }).data ?? question)
   return items.map((item): StagedItem => {
     const { question } = item
-    const base = { place: item.place, outsideId: item.outsideId, problem: item.problem, notes: item.notes, folder: item.folder, stimulus: item.stimulus, question }
+    const base = {
+      place: item.place,
+      outsideId: item.outsideId,
+      problem: item.problem,
+      notes: item.notes,
+      folder: item.folder,
+      stimulus: item.stimulus,
+      question,
+    }
     if (!question) return { ...base, fate: 'broken', kind: null, title: '', key: '', existing: null }
-    const about = { kind: question.kind, title: plainText(question.stem).slice(0, 200), key: kindOf(question.kind).keyText(question.body).slice(0, 200) }
-    const existing = item.outsideId ? knownAs.get(item.outsideId) ?? null : null
+    const about = {
+      kind: question.kind,
+      title: plainText(question.stem).slice(0, 200),
+      key: kindOf(question.kind).keyText(question.body).slice(0, 200),
+    }
+    const existing = item.outsideId ? (knownAs.get(item.outsideId) ?? null) : null
     const there = existing ? current.get(existing) : undefined
-    if (existing && there) return { ...base, ...about, existing, fate: body(there.question) === body(question) ? 'same' : 'changed' }
+    if (existing && there)
+      return { ...base, ...about, existing, fate: body(there.question) === body(question) ? 'same' : 'changed' }
     const alike = nearBy.get(nearKey(question)) ?? null
     return { ...base, ...about, existing: alike, fate: alike ? 'near' : 'new' }
   })
 }
 
 /** Reads a file and shows what would come; nothing is in the bank yet. */
-export async function stageFile(database: Database, person: Person, bytes: Buffer, name: string, now: Instant): Promise<Batch> {
+export async function stageFile(
+  database: Database,
+  person: Person,
+  bytes: Buffer,
+  name: string,
+  now: Instant,
+): Promise<Batch> {
   let bundle
   try {
     bundle = readFile(bytes, name)
@@ -129,42 +242,119 @@ export async function stageFile(database: Database, person: Person, bytes: Buffe
     if (error instanceof UnreadableFile) throw new Problem(422, 'file', error.message)
     throw error
   }
-  const [media, objectives] = [await keepMedia(database, person, bundle.media, now), await objectiveNames(database, person.school)]
+  const [media, objectives] = [
+    await keepMedia(database, person, bundle.media, now),
+    await objectiveNames(database, person.school),
+  ]
   const stimuli = checkedStimuli(bundle.stimuli, media)
   const known = await knownStimuli(database, person.school, [...stimuli.keys()])
-  const items = await fates(database, person, bundle.items.map((item) => checked(item.stimulus !== null && !stimuli.has(item.stimulus) ? { ...item, stimulus: null, notes: [...item.notes, 'What it shares with others is not in the file.'] } : item, media, objectives, known)))
+  const items = await fates(
+    database,
+    person,
+    bundle.items.map((item) =>
+      checked(
+        item.stimulus !== null && !stimuli.has(item.stimulus)
+          ? { ...item, stimulus: null, notes: [...item.notes, 'What it shares with others is not in the file.'] }
+          : item,
+        media,
+        objectives,
+        known,
+      ),
+    ),
+  )
   const staged: Staged = { items, stimuli: Object.fromEntries(stimuli), tests: bundle.tests }
   const id = newId()
-  await database.run('INSERT INTO import_batch (id, school_id, person_id, name, made_at, state, touched_at, body) VALUES (?, ?, ?, ?, ?, \'staged\', ?, ?)', [id, person.school, person.id, name.slice(0, 200), toSql(now), toSql(now), toJson(staged)])
-  return { id, name, state: 'staged', progress: 0, total: 0, items: items.map(line), tests: bundle.tests.map(testLine), quizzes: [] }
+  await database.run(
+    "INSERT INTO import_batch (id, school_id, person_id, name, made_at, state, touched_at, body) VALUES (?, ?, ?, ?, ?, 'staged', ?, ?)",
+    [id, person.school, person.id, name.slice(0, 200), toSql(now), toSql(now), toJson(staged)],
+  )
+  return {
+    id,
+    name,
+    state: 'staged',
+    progress: 0,
+    total: 0,
+    items: items.map(line),
+    tests: bundle.tests.map(testLine),
+    quizzes: [],
+  }
 }
 
-const testLine = (test: PortableTest): StagedTest => ({ title: test.title, questions: test.sections.reduce((sum, section) => sum + section.rows.reduce((inner, row) => inner + row.draw, 0), 0), notes: test.notes })
+const testLine = (test: PortableTest): StagedTest => ({
+  title: test.title,
+  questions: test.sections.reduce((sum, section) => sum + section.rows.reduce((inner, row) => inner + row.draw, 0), 0),
+  notes: test.notes,
+})
 const line = ({ question: _question, ...rest }: StagedItem): StagedLine => rest
 
 /** What an import did, for taking it back. */
-export interface ImportResult { added: string[], changed: { id: string, version: number }[], stimuli: string[], quizzes: { id: string, title: string }[] }
+export interface ImportResult {
+  added: string[]
+  changed: { id: string; version: number }[]
+  stimuli: string[]
+  quizzes: { id: string; title: string }[]
+}
 
 const nothingDone: ImportResult = { added: [], changed: [], stimuli: [], quizzes: [] }
 /** Batches of an earlier release hold their items alone. */
-const stagedOf = (body: Staged | StagedItem[]): Staged => (Array.isArray(body) ? { items: body.map((item) => ({ ...item, stimulus: null })), stimuli: {}, tests: [] } : body)
+const stagedOf = (body: Staged | StagedItem[]): Staged =>
+  Array.isArray(body) ? { items: body.map((item) => ({ ...item, stimulus: null })), stimuli: {}, tests: [] } : body
 
-export interface BatchRow { id: string, state: Batch['state'], progress: number, total: number, staged: Staged, name: string, result: ImportResult | null }
+export interface BatchRow {
+  id: string
+  state: Batch['state']
+  progress: number
+  total: number
+  staged: Staged
+  name: string
+  result: ImportResult | null
+}
 
 export async function loadBatch(db: Db, person: Person, id: string): Promise<BatchRow> {
-  const row = await db.one<{ id: string, name: string, state: Batch['state'], progress: number, total: number, body: string, result: string | null }>('SELECT id, name, state, progress, total, body, result FROM import_batch WHERE id = ? AND person_id = ?', [id, person.id])
+  const row = await db.one<{
+    id: string
+    name: string
+    state: Batch['state']
+    progress: number
+    total: number
+    body: string
+    result: string | null
+  }>('SELECT id, name, state, progress, total, body, result FROM import_batch WHERE id = ? AND person_id = ?', [
+    id,
+    person.id,
+  ])
   if (!row) throw notFound('This import')
-  return { ...row, staged: stagedOf(fromJson<Staged | StagedItem[]>(row.body)), result: row.result === null ? null : { ...nothingDone, ...fromJson<Partial<ImportResult>>(row.result) } }
+  return {
+    ...row,
+    staged: stagedOf(fromJson<Staged | StagedItem[]>(row.body)),
+    result: row.result === null ? null : { ...nothingDone, ...fromJson<Partial<ImportResult>>(row.result) },
+  }
 }
 
 export async function viewBatch(db: Db, person: Person, id: string): Promise<Batch> {
   const { staged, name, state, progress, total, result } = await loadBatch(db, person, id)
-  return { id, name, state, progress, total, items: staged.items.map(line), tests: staged.tests.map(testLine), quizzes: result?.quizzes ?? [] }
+  return {
+    id,
+    name,
+    state,
+    progress,
+    total,
+    items: staged.items.map(line),
+    tests: staged.tests.map(testLine),
+    quizzes: result?.quizzes ?? [],
+  }
 }
 
 /** How far an import is: for a page that asks often. */
-export async function batchProgress(db: Db, person: Person, id: string): Promise<Pick<Batch, 'state' | 'progress' | 'total'>> {
-  const row = await db.one<Pick<Batch, 'state' | 'progress' | 'total'>>('SELECT state, progress, total FROM import_batch WHERE id = ? AND person_id = ?', [id, person.id])
+export async function batchProgress(
+  db: Db,
+  person: Person,
+  id: string,
+): Promise<Pick<Batch, 'state' | 'progress' | 'total'>> {
+  const row = await db.one<Pick<Batch, 'state' | 'progress' | 'total'>>(
+    'SELECT state, progress, total FROM import_batch WHERE id = ? AND person_id = ?',
+    [id, person.id],
+  )
   if (!row) throw notFound('This import')
   return row
 }

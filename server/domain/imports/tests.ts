@@ -13,7 +13,7 @@ import { giveFile } from './give'
 export const giveQuizRequest = z.strictObject({ as: z.enum(['qti-2.1', 'qti-2.2', 'qti-3.0']) })
 
 /** What is known of the questions that a test's items have become. */
-export type Taken = ReadonlyMap<string, { id: string, points: number, stimulus: string | null }>
+export type Taken = ReadonlyMap<string, { id: string; points: number; stimulus: string | null }>
 
 function rowOf(row: PortableRow, taken: Taken): Row[] {
   const found = row.items.flatMap((item) => taken.get(item) ?? [])
@@ -23,23 +23,60 @@ function rowOf(row: PortableRow, taken: Taken): Row[] {
   const questions = found.map(({ id }) => id)
   if (row.items.length === 1) return [{ type: 'question', id: newId(), question: first.id, points, fixed: row.fixed }]
   const draw = Math.min(row.draw, questions.length)
-  if (row.together && first.stimulus !== null && found.every((each) => each.stimulus === first.stimulus)) return [{ type: 'stimulus', id: newId(), stimulus: first.stimulus, questions, draw, order: row.order, points, fixed: row.fixed }]
-  if (draw === questions.length) return found.map((each) => ({ type: 'question', id: newId(), question: each.id, points: row.points ?? each.points, fixed: row.fixed }))
+  if (row.together && first.stimulus !== null && found.every((each) => each.stimulus === first.stimulus))
+    return [
+      {
+        type: 'stimulus',
+        id: newId(),
+        stimulus: first.stimulus,
+        questions,
+        draw,
+        order: row.order,
+        points,
+        fixed: row.fixed,
+      },
+    ]
+  if (draw === questions.length)
+    return found.map((each) => ({
+      type: 'question',
+      id: newId(),
+      question: each.id,
+      points: row.points ?? each.points,
+      fixed: row.fixed,
+    }))
   return [{ type: 'pool', id: newId(), title: '', questions, draw, points, fixed: row.fixed }]
 }
 
 /** A test of a file as a quiz in draft; rows whose items did not come are left out. */
 export function quizFrom(test: PortableTest, taken: Taken): Quiz {
   const blank = newQuiz(test.title, newId())
-  const sections = test.sections.map((section) => ({ id: newId(), title: section.title, intro: section.intro, order: section.order, rows: section.rows.flatMap((row) => rowOf(row, taken)) })).filter((section) => section.rows.length)
+  const sections = test.sections
+    .map((section) => ({
+      id: newId(),
+      title: section.title,
+      intro: section.intro,
+      order: section.order,
+      rows: section.rows.flatMap((row) => rowOf(row, taken)),
+    }))
+    .filter((section) => section.rows.length)
   return {
-    content: { ...blank.content, movement: test.movement, sections: sections.length ? sections : blank.content.sections },
+    content: {
+      ...blank.content,
+      movement: test.movement,
+      sections: sections.length ? sections : blank.content.sections,
+    },
     rules: { ...blank.rules, limit: test.limit, atDeadline: test.mayOverrun ? 'finish' : 'handIn' },
   }
 }
 
 /** Makes the quizzes of an import. @returns their ids */
-export async function makeQuizzes(db: Db, person: Person, tests: readonly PortableTest[], taken: Taken, now: Instant): Promise<string[]> {
+export async function makeQuizzes(
+  db: Db,
+  person: Person,
+  tests: readonly PortableTest[],
+  taken: Taken,
+  now: Instant,
+): Promise<string[]> {
   const ids: string[] = []
   for (const test of tests) {
     const quiz = quizFrom(test, taken)
@@ -54,16 +91,38 @@ export function portableTest(content: Content, rules: Pick<Quiz['rules'], 'limit
     if (row.type === 'text') return []
     const base = { points: row.points, fixed: row.fixed }
     if (row.type === 'question') return [{ ...base, items: [row.question], draw: 1, together: false, order: 'kept' }]
-    return [{ ...base, items: row.questions, draw: Math.min(row.draw, row.questions.length), together: row.type === 'stimulus', order: row.type === 'stimulus' ? row.order : 'shuffled' }]
+    return [
+      {
+        ...base,
+        items: row.questions,
+        draw: Math.min(row.draw, row.questions.length),
+        together: row.type === 'stimulus',
+        order: row.type === 'stimulus' ? row.order : 'shuffled',
+      },
+    ]
   }
   return {
-    title: content.title, limit: rules.limit, mayOverrun: rules.atDeadline === 'finish', movement: content.movement, notes: [],
-    sections: content.sections.map((section) => ({ title: section.title, intro: section.intro, order: section.order, rows: section.rows.flatMap(rowOut) })),
+    title: content.title,
+    limit: rules.limit,
+    mayOverrun: rules.atDeadline === 'finish',
+    movement: content.movement,
+    notes: [],
+    sections: content.sections.map((section) => ({
+      title: section.title,
+      intro: section.intro,
+      order: section.order,
+      rows: section.rows.flatMap(rowOut),
+    })),
   }
 }
 
 /** A quiz with its questions as a package of QTI. Windows, release and the rest of its rules have no place there. */
-export async function giveQuiz(db: Db, person: Person, quizId: string, { as }: z.infer<typeof giveQuizRequest>): Promise<Awaited<ReturnType<typeof giveFile>>> {
+export async function giveQuiz(
+  db: Db,
+  person: Person,
+  quizId: string,
+  { as }: z.infer<typeof giveQuizRequest>,
+): Promise<Awaited<ReturnType<typeof giveFile>>> {
   const { quiz } = await loadQuiz(db, quizId)
   const used = [...(await loadQuestions(db, person.school, questionsUsed(quiz.content))).keys()]
   if (!used.length) throw new Problem(422, 'nothing', 'There is no question in this quiz yet.')

@@ -12,11 +12,39 @@ const decimals = (value: Exact | null, places: number) => value && exact(value).
 export async function keepMarks(db: Db, attempt: Attempt, at: Instant): Promise<void> {
   const [edition, paper] = [await loadEdition(db, attempt.edition), await loadPaper(db, attempt.id)]
   const answers = await loadAnswers(db, attempt.id, true)
-  const hand = await db.rows<{ item: string, fraction: Exact }>('SELECT item, fraction FROM hand_mark WHERE attempt_id = ?', [attempt.id])
-  const marks = markAttempt(edition, paper, Object.fromEntries(answers.map(({ item, response }) => [item, response])), [], Object.fromEntries(hand.map(({ item, fraction }) => [item, fraction])))
+  const hand = await db.rows<{ item: string; fraction: Exact }>(
+    'SELECT item, fraction FROM hand_mark WHERE attempt_id = ?',
+    [attempt.id],
+  )
+  const marks = markAttempt(
+    edition,
+    paper,
+    Object.fromEntries(answers.map(({ item, response }) => [item, response])),
+    [],
+    Object.fromEntries(hand.map(({ item, fraction }) => [item, fraction])),
+  )
   if (marks.marks.length) {
-    await db.run('REPLACE INTO mark (attempt_id, item, question_id, answered, fraction, fraction_rounded, points, possible) VALUES ?', [
-      marks.marks.map((mark) => [attempt.id, mark.item, mark.question, mark.answered, mark.fraction, decimals(mark.fraction, 4), mark.points, mark.possible])])
+    await db.run(
+      'REPLACE INTO mark (attempt_id, item, question_id, answered, fraction, fraction_rounded, points, possible) VALUES ?',
+      [
+        marks.marks.map((mark) => [
+          attempt.id,
+          mark.item,
+          mark.question,
+          mark.answered,
+          mark.fraction,
+          decimals(mark.fraction, 4),
+          mark.points,
+          mark.possible,
+        ]),
+      ],
+    )
   }
-  await db.run('UPDATE attempt SET score = ?, score_rounded = ?, possible = ?, marked_at = ? WHERE id = ?', [marks.score, decimals(marks.score, 3), marks.possible, marks.score === null ? null : toSql(at), attempt.id])
+  await db.run('UPDATE attempt SET score = ?, score_rounded = ?, possible = ?, marked_at = ? WHERE id = ?', [
+    marks.score,
+    decimals(marks.score, 3),
+    marks.possible,
+    marks.score === null ? null : toSql(at),
+    attempt.id,
+  ])
 }

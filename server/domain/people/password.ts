@@ -4,7 +4,9 @@ import { randomBytes, scrypt, timingSafeEqual } from 'node:crypto'
 const cost = { N: 2 ** 15, r: 8, p: 1, maxmem: 64 * 1024 * 1024 }
 
 const derive = (password: string, salt: Buffer): Promise<Buffer> =>
-  new Promise((done, failed) => scrypt(password.normalize('NFC'), salt, 32, cost, (error, key) => (error ? failed(error) : done(key))))
+  new Promise((done, failed) =>
+    scrypt(password.normalize('NFC'), salt, 32, cost, (error, key) => (error ? failed(error) : done(key))),
+  )
 
 /** "scrypt$salt$key", both in base64. */
 export async function hashPassword(password: string): Promise<string> {

@@ -2,15 +2,29 @@ import { noAccommodation, type Accommodation } from '../../../core/quiz'
 import { fromJson } from '../../database/codec'
 import type { Db } from '../../database/database'
 
-export interface Person { id: string, school: string, role: 'teacher' | 'student', name: string, zone: string }
-
-export interface PersonRow { id: string, role: 'teacher' | 'student', name: string, email: string }
-
-export async function findPerson(db: Db, id: string): Promise<Person | undefined> {
-  return db.one<Person>('SELECT p.id, p.school_id AS school, p.role, p.name, s.zone FROM person p JOIN school s ON s.id = p.school_id WHERE p.id = ?', [id])
+export interface Person {
+  id: string
+  school: string
+  role: 'teacher' | 'student'
+  name: string
+  zone: string
 }
 
-export async function findByEmail(db: Db, email: string): Promise<{ id: string, password_hash: string } | undefined> {
+export interface PersonRow {
+  id: string
+  role: 'teacher' | 'student'
+  name: string
+  email: string
+}
+
+export async function findPerson(db: Db, id: string): Promise<Person | undefined> {
+  return db.one<Person>(
+    'SELECT p.id, p.school_id AS school, p.role, p.name, s.zone FROM person p JOIN school s ON s.id = p.school_id WHERE p.id = ?',
+    [id],
+  )
+}
+
+export async function findByEmail(db: Db, email: string): Promise<{ id: string; password_hash: string } | undefined> {
   return db.one('SELECT id, password_hash FROM person WHERE email = ?', [email.trim().toLowerCase()])
 }
 

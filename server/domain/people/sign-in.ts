@@ -12,8 +12,12 @@ const span = 15 * minute
 
 /** Refuses when too many tries have failed for a subject lately; counted in the database, so for all processes. */
 export async function ensureFewFailures(db: Db, subject: string, now: Instant): Promise<void> {
-  const failed = await db.one<{ n: number }>('SELECT COUNT(*) AS n FROM failed_try WHERE subject = ? AND at > ?', [subject, toSql(plus(now, -span))])
-  if (failed && Number(failed.n) >= most) throw new Problem(429, 'too-many-tries', 'Too many wrong tries. Wait a quarter of an hour and try again.')
+  const failed = await db.one<{ n: number }>('SELECT COUNT(*) AS n FROM failed_try WHERE subject = ? AND at > ?', [
+    subject,
+    toSql(plus(now, -span)),
+  ])
+  if (failed && Number(failed.n) >= most)
+    throw new Problem(429, 'too-many-tries', 'Too many wrong tries. Wait a quarter of an hour and try again.')
 }
 
 export async function noteFailure(db: Db, subject: string, now: Instant): Promise<void> {
@@ -28,7 +32,7 @@ export async function signIn(db: Db, email: string, password: string, now: Insta
   const subject = `sign-in:${email.trim().toLowerCase()}`.slice(0, 190)
   await ensureFewFailures(db, subject, now)
   const person = await findByEmail(db, email)
-  const right = await isPassword(password, person?.password_hash ?? await (nobody ??= hashPassword('nobody')))
+  const right = await isPassword(password, person?.password_hash ?? (await (nobody ??= hashPassword('nobody'))))
   if (person && right) return person.id
   await noteFailure(db, subject, now)
   throw new Problem(401, 'wrong-password', 'This e-mail and password do not belong together. Check both and try again.')

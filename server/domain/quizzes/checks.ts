@@ -5,16 +5,33 @@ import type { Person } from '../people/people'
 import { assignedTo } from './roster'
 
 /** Runs core's checks with what the database knows. */
-export async function checksFor(db: Db, person: Pick<Person, 'school' | 'zone'>, quiz: Quiz, now: Instant): Promise<Check[]> {
+export async function checksFor(
+  db: Db,
+  person: Pick<Person, 'school' | 'zone'>,
+  quiz: Quiz,
+  now: Instant,
+): Promise<Check[]> {
   const ids = questionsUsed(quiz.content)
   const [questions, classes, students] = await Promise.all([
-    ids.length ? db.rows<{ id: string, title: string, state: string, sharing: string }>('SELECT id, title, state, sharing FROM question WHERE id IN (?) AND school_id = ?', [ids, person.school]) : [],
-    db.rows<{ id: string, name: string }>('SELECT id, name FROM class WHERE school_id = ?', [person.school]),
+    ids.length
+      ? db.rows<{ id: string; title: string; state: string; sharing: string }>(
+          'SELECT id, title, state, sharing FROM question WHERE id IN (?) AND school_id = ?',
+          [ids, person.school],
+        )
+      : [],
+    db.rows<{ id: string; name: string }>('SELECT id, name FROM class WHERE school_id = ?', [person.school]),
     assignedTo(db, quiz.rules),
   ])
   return checkQuiz(quiz, {
-    now, zone: person.zone, students,
-    questions: new Map(questions.map(({ id, title, state, sharing }) => [id, { title, usable: state === 'usable' && sharing !== 'outside' }])),
+    now,
+    zone: person.zone,
+    students,
+    questions: new Map(
+      questions.map(({ id, title, state, sharing }) => [
+        id,
+        { title, usable: state === 'usable' && sharing !== 'outside' },
+      ]),
+    ),
     classNames: new Map(classes.map(({ id, name }) => [id, name])),
   })
 }

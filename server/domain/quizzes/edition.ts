@@ -13,16 +13,28 @@ const asShown = (html: string) => renderMaths(cleanHtml(html))
 /** Freezes the content of a quiz: the newest version of each question, texts as shown, a secret of its own. */
 export async function freeze(db: Db, school: string, quiz: Quiz, number: number): Promise<Edition> {
   const found = await loadQuestions(db, school, questionsUsed(quiz.content))
-  const stimuli = await loadStimuli(db, school, [...new Set([...found.values()].flatMap(({ question }) => question.stimulus ?? []))])
+  const stimuli = await loadStimuli(db, school, [
+    ...new Set([...found.values()].flatMap(({ question }) => question.stimulus ?? [])),
+  ])
   return {
-    id: newId(), number, secret: newSecret(),
+    id: newId(),
+    number,
+    secret: newSecret(),
     content: {
-      ...quiz.content, intro: asShown(quiz.content.intro),
+      ...quiz.content,
+      intro: asShown(quiz.content.intro),
       sections: quiz.content.sections.map((section) => ({
-        ...section, intro: asShown(section.intro), rows: section.rows.map((row) => (row.type === 'text' ? { ...row, html: asShown(row.html) } : row)),
+        ...section,
+        intro: asShown(section.intro),
+        rows: section.rows.map((row) => (row.type === 'text' ? { ...row, html: asShown(row.html) } : row)),
       })),
     },
-    questions: Object.fromEntries([...found].map(([id, { version, question }]) => [id, { version, question: shown(mapEveryHtml(question, cleanHtml)) }])),
+    questions: Object.fromEntries(
+      [...found].map(([id, { version, question }]) => [
+        id,
+        { version, question: shown(mapEveryHtml(question, cleanHtml)) },
+      ]),
+    ),
     stimuli: Object.fromEntries([...stimuli].map(([id, { stimulus }]) => [id, mapStimulusHtml(stimulus, asShown)])),
   }
 }
@@ -37,7 +49,13 @@ export async function loadEdition(db: Db, id: string): Promise<Edition> {
   const row = await db.one<{ body: string }>('SELECT body FROM edition WHERE id = ?', [id])
   if (!row) throw notFound('This edition')
   const kept = fromJson<Edition>(row.body)
-  const edition: Edition = { ...kept, stimuli: kept.stimuli ?? {}, questions: Object.fromEntries(Object.entries(kept.questions).map(([key, each]) => [key, { ...each, question: completed(each.question) }])) }
+  const edition: Edition = {
+    ...kept,
+    stimuli: kept.stimuli ?? {},
+    questions: Object.fromEntries(
+      Object.entries(kept.questions).map(([key, each]) => [key, { ...each, question: completed(each.question) }]),
+    ),
+  }
   remembered.set(id, edition)
   if (remembered.size > most) remembered.delete(remembered.keys().next().value!)
   return edition

@@ -8,7 +8,14 @@ import { recordLine } from '../record'
 import { rewriteOpenSittings } from '../sittings/timing'
 import { indexQuiz, loadQuiz, type QuizRow } from './quizzes'
 
-export interface KeptEdit { revision: number, token: string, edit: Edit, by: string, byName: string, at: Instant }
+export interface KeptEdit {
+  revision: number
+  token: string
+  edit: Edit
+  by: string
+  byName: string
+  at: Instant
+}
 
 export interface EditReply {
   revision: number
@@ -18,14 +25,36 @@ export interface EditReply {
 
 /** Edits after a revision, with who made them. */
 export async function editsSince(db: Db, quizId: string, revision: number): Promise<KeptEdit[]> {
-  const rows = await db.rows<{ revision: number, token: string, body: string, made_by: string, name: string, made_at: string }>(
-    'SELECT e.revision, e.token, e.body, e.made_by, p.name, e.made_at FROM quiz_edit e JOIN person p ON p.id = e.made_by WHERE e.quiz_id = ? AND e.revision > ? ORDER BY e.revision LIMIT 500', [quizId, revision])
-  return rows.map((row) => ({ revision: row.revision, token: row.token, edit: fromJson<Edit>(row.body), by: row.made_by, byName: row.name, at: fromSql(row.made_at) }))
+  const rows = await db.rows<{
+    revision: number
+    token: string
+    body: string
+    made_by: string
+    name: string
+    made_at: string
+  }>(
+    'SELECT e.revision, e.token, e.body, e.made_by, p.name, e.made_at FROM quiz_edit e JOIN person p ON p.id = e.made_by WHERE e.quiz_id = ? AND e.revision > ? ORDER BY e.revision LIMIT 500',
+    [quizId, revision],
+  )
+  return rows.map((row) => ({
+    revision: row.revision,
+    token: row.token,
+    edit: fromJson<Edit>(row.body),
+    by: row.made_by,
+    byName: row.name,
+    at: fromSql(row.made_at),
+  }))
 }
 
 function ensureNoConflict(edit: Edit, others: KeptEdit[]): void {
   const clash = others.find((other) => conflict(edit, other.edit))
-  if (clash) throw new Problem(409, 'edit-conflict', `${clash.byName} has changed the same thing in the meantime. Look at it, then change it again if you still want to.`, { by: clash.byName, revision: clash.revision })
+  if (clash)
+    throw new Problem(
+      409,
+      'edit-conflict',
+      `${clash.byName} has changed the same thing in the meantime. Look at it, then change it again if you still want to.`,
+      { by: clash.byName, revision: clash.revision },
+    )
 }
 
 function applied(quiz: Quiz, edit: Edit): Quiz {
@@ -41,8 +70,12 @@ async function ensureOwnThings(db: Db, quiz: Quiz, before: Quiz, school: string)
   const known = new Set(questionsUsed(before.content))
   const added = questionsUsed(quiz.content).filter((id) => !known.has(id))
   if (!added.length) return
-  const found = await db.one<{ n: number }>('SELECT COUNT(*) AS n FROM question WHERE id IN (?) AND school_id = ?', [added, school])
-  if (Number(found?.n) < added.length) throw new Problem(422, 'question', 'One of the questions is not in this school’s bank.')
+  const found = await db.one<{ n: number }>('SELECT COUNT(*) AS n FROM question WHERE id IN (?) AND school_id = ?', [
+    added,
+    school,
+  ])
+  if (Number(found?.n) < added.length)
+    throw new Problem(422, 'question', 'One of the questions is not in this school’s bank.')
 }
 
 /**
@@ -50,19 +83,37 @@ async function ensureOwnThings(db: Db, quiz: Quiz, before: Quiz, school: string)
  * save. Two teachers' edits clash only when they write to the same thing: then nothing is changed.
  * @param on the revision that the page had
  */
-export async function makeEdit(database: Database, person: Person, quizId: string, on: number, token: string, edit: Edit, now: Instant): Promise<EditReply> {
+export async function makeEdit(
+  database: Database,
+  person: Person,
+  quizId: string,
+  on: number,
+  token: string,
+  edit: Edit,
+  now: Instant,
+): Promise<EditReply> {
   return database.transaction(async (db) => {
     await db.one('SELECT id FROM quiz WHERE id = ? FOR UPDATE', [quizId])
     const row = await loadQuiz(db, quizId)
     const since = await editsSince(db, quizId, on)
     if (since.some((each) => each.token === token)) return { revision: row.revision, since }
     const page = token.split('.')[0]
-    ensureNoConflict(edit, since.filter((each) => each.token.split('.')[0] !== page))
+    ensureNoConflict(
+      edit,
+      since.filter((each) => each.token.split('.')[0] !== page),
+    )
     const quiz = applied(row.quiz, edit)
     await ensureOwnThings(db, quiz, row.quiz, person.school)
     const revision = row.revision + 1
     await keep(db, person, row, quiz, revision, now)
-    await db.run('INSERT INTO quiz_edit (quiz_id, revision, token, made_by, made_at, body) VALUES (?, ?, ?, ?, ?, ?)', [quizId, revision, token, person.id, toSql(now), toJson(edit)])
+    await db.run('INSERT INTO quiz_edit (quiz_id, revision, token, made_by, made_at, body) VALUES (?, ?, ?, ?, ?, ?)', [
+      quizId,
+      revision,
+      token,
+      person.id,
+      toSql(now),
+      toJson(edit),
+    ])
     if (changesRules(edit)) await keepRules(db, person, row, quiz, revision, now)
     return { revision, since: [...since, { revision, token, edit, by: person.id, byName: person.name, at: now }] }
   })
@@ -73,14 +124,30 @@ async function keep(db: Db, person: Person, row: QuizRow, quiz: Quiz, revision: 
   // An edition stays up to date when only rules have changed beside it.
   const sameContent = toJson(quiz.content) === toJson(row.quiz.content)
   const edition = sameContent && row.editionRevision === row.revision ? revision : row.editionRevision
-  const changed = await db.run('UPDATE quiz SET body = ?, title = ?, revision = ?, edition_revision = ?, changed_at = ? WHERE id = ? AND revision = ?', [toJson(quiz), quiz.content.title, revision, edition, toSql(now), row.id, row.revision])
+  const changed = await db.run(
+    'UPDATE quiz SET body = ?, title = ?, revision = ?, edition_revision = ?, changed_at = ? WHERE id = ? AND revision = ?',
+    [toJson(quiz), quiz.content.title, revision, edition, toSql(now), row.id, row.revision],
+  )
   if (changed === 0) throw new Problem(409, 'moved-on', 'The quiz changed at the same moment. Try again.')
   await indexQuiz(db, row.id, quiz, questionsUsed(quiz.content), person.school)
 }
 
 /** A change to living rules is versioned and recorded, and reaches open sittings in the same transaction. */
-async function keepRules(db: Db, person: Person, row: QuizRow, quiz: Quiz, revision: number, now: Instant): Promise<void> {
-  await db.run('INSERT INTO rules_version (quiz_id, version, body, made_by, made_at) VALUES (?, ?, ?, ?, ?)', [row.id, revision, toJson(quiz.rules), person.id, toSql(now)])
+async function keepRules(
+  db: Db,
+  person: Person,
+  row: QuizRow,
+  quiz: Quiz,
+  revision: number,
+  now: Instant,
+): Promise<void> {
+  await db.run('INSERT INTO rules_version (quiz_id, version, body, made_by, made_at) VALUES (?, ?, ?, ?, ?)', [
+    row.id,
+    revision,
+    toJson(quiz.rules),
+    person.id,
+    toSql(now),
+  ])
   if (row.stored === 'draft') return
   await recordLine(db, now, person.id, 'rules changed', row.id, { version: revision })
   await rewriteOpenSittings(db, { quiz: row.id, rules: quiz.rules }, now)

@@ -12,66 +12,144 @@ import { loadQuiz } from './quizzes'
 
 function ensureNothingStops(checks: Check[]): void {
   const stops = checks.filter((check) => check.level === 'stop')
-  if (stops.length) throw new Problem(422, 'checks', `${stops.length === 1 ? 'One thing keeps' : `${stops.length} things keep`} this quiz from opening: ${stops[0]!.title.toLowerCase()}.`, { checks: stops })
+  if (stops.length)
+    throw new Problem(
+      422,
+      'checks',
+      `${stops.length === 1 ? 'One thing keeps' : `${stops.length} things keep`} this quiz from opening: ${stops[0]!.title.toLowerCase()}.`,
+      { checks: stops },
+    )
 }
 
 /**
  * Opens a quiz, or gives later starts a new edition of one that is open: checks first, then the content is frozen.
  * Freezing, the change of state and its record are one transaction.
  */
-export async function openQuiz(database: Database, person: Person, quizId: string, now: Instant): Promise<{ edition: number }> {
+export async function openQuiz(
+  database: Database,
+  person: Person,
+  quizId: string,
+  now: Instant,
+): Promise<{ edition: number }> {
   return database.transaction(async (db) => {
     await db.one('SELECT id FROM quiz WHERE id = ? FOR UPDATE', [quizId])
     const row = await loadQuiz(db, quizId)
     ensureNothingStops(await checksFor(db, person, row.quiz, now))
-    if (row.stored === 'published' && row.editionRevision === row.revision) throw new Problem(409, 'open-already', 'This quiz is open already, as it stands.')
-    const last = await db.one<{ number: number }>('SELECT MAX(number) AS number FROM edition WHERE quiz_id = ?', [quizId])
+    if (row.stored === 'published' && row.editionRevision === row.revision)
+      throw new Problem(409, 'open-already', 'This quiz is open already, as it stands.')
+    const last = await db.one<{ number: number }>('SELECT MAX(number) AS number FROM edition WHERE quiz_id = ?', [
+      quizId,
+    ])
     const edition = await freeze(db, person.school, row.quiz, (last?.number ?? 0) + 1)
-    await db.run('INSERT INTO edition (id, quiz_id, number, body, made_by, made_at) VALUES (?, ?, ?, ?, ?, ?)', [edition.id, quizId, edition.number, toJson(edition), person.id, toSql(now)])
-    const changed = await db.run('UPDATE quiz SET state = \'published\', edition_id = ?, edition_revision = ?, changed_at = ? WHERE id = ? AND revision = ?', [edition.id, row.revision, toSql(now), quizId, row.revision])
-    if (changed === 0) throw new Problem(409, 'moved-on', 'The quiz changed at the same moment. Look at it and open it again.')
+    await db.run('INSERT INTO edition (id, quiz_id, number, body, made_by, made_at) VALUES (?, ?, ?, ?, ?, ?)', [
+      edition.id,
+      quizId,
+      edition.number,
+      toJson(edition),
+      person.id,
+      toSql(now),
+    ])
+    const changed = await db.run(
+      "UPDATE quiz SET state = 'published', edition_id = ?, edition_revision = ?, changed_at = ? WHERE id = ? AND revision = ?",
+      [edition.id, row.revision, toSql(now), quizId, row.revision],
+    )
+    if (changed === 0)
+      throw new Problem(409, 'moved-on', 'The quiz changed at the same moment. Look at it and open it again.')
     await db.run('UPDATE question SET last_used_at = ? WHERE id IN (?)', [toSql(now), questionsUsed(row.quiz.content)])
-    await recordLine(db, now, person.id, row.stored === 'published' ? 'new edition' : 'quiz opened', quizId, { edition: edition.number })
+    await recordLine(db, now, person.id, row.stored === 'published' ? 'new edition' : 'quiz opened', quizId, {
+      edition: edition.number,
+    })
     return { edition: edition.number }
   })
 }
 
 /** Withdraws, files or brings back a quiz. Sittings under way go on when it is withdrawn: nobody loses work. */
-export async function setQuizState(database: Database, person: Person, quizId: string, to: StoredState, now: Instant): Promise<void> {
+export async function setQuizState(
+  database: Database,
+  person: Person,
+  quizId: string,
+  to: StoredState,
+  now: Instant,
+): Promise<void> {
   await database.transaction(async (db) => {
     const row = await loadQuiz(db, quizId)
-    if (!mayBecome(row.stored, to) || (to === 'published' && !row.edition)) throw new Problem(409, 'state', 'The quiz cannot go to that state from where it is.')
-    const changed = await db.run('UPDATE quiz SET state = ?, changed_at = ? WHERE id = ? AND state = ?', [to, toSql(now), quizId, row.stored])
+    if (!mayBecome(row.stored, to) || (to === 'published' && !row.edition))
+      throw new Problem(409, 'state', 'The quiz cannot go to that state from where it is.')
+    const changed = await db.run('UPDATE quiz SET state = ?, changed_at = ? WHERE id = ? AND state = ?', [
+      to,
+      toSql(now),
+      quizId,
+      row.stored,
+    ])
     if (changed) await recordLine(db, now, person.id, `quiz ${to}`, quizId)
   })
 }
 
 /** Close now: the one act that shortens sittings under way. Windows end, and what is there is handed in. */
-export async function closeNow(database: Database, person: Person, quizId: string, now: Instant): Promise<{ ended: number }> {
+export async function closeNow(
+  database: Database,
+  person: Person,
+  quizId: string,
+  now: Instant,
+): Promise<{ ended: number }> {
   return database.transaction(async (db) => {
     await db.one('SELECT id FROM quiz WHERE id = ? FOR UPDATE', [quizId])
     const row = await loadQuiz(db, quizId)
     if (row.stored !== 'published') throw new Problem(409, 'state', 'Only a quiz that is open can be closed.')
-    const windows = row.quiz.rules.windows.map((window) => ({ ...window, closes: window.closes === null || window.closes > now ? (window.opens < now ? now : window.opens) : window.closes }))
+    const windows = row.quiz.rules.windows.map((window) => ({
+      ...window,
+      closes: window.closes === null || window.closes > now ? (window.opens < now ? now : window.opens) : window.closes,
+    }))
     const rules = { ...row.quiz.rules, windows }
-    await db.run('UPDATE quiz SET body = ?, edition_revision = IF(edition_revision = revision, revision + 1, edition_revision), revision = revision + 1, changed_at = ? WHERE id = ?', [toJson({ ...row.quiz, rules }), toSql(now), quizId])
-    await db.run('INSERT INTO quiz_edit (quiz_id, revision, token, made_by, made_at, body) VALUES (?, ?, ?, ?, ?, ?)', [quizId, row.revision + 1, `close.${row.revision + 1}`, person.id, toSql(now), toJson({ do: 'setRules', values: { windows } })])
-    await db.run('INSERT INTO rules_version (quiz_id, version, body, made_by, made_at) VALUES (?, ?, ?, ?, ?)', [quizId, row.revision + 1, toJson(rules), person.id, toSql(now)])
+    await db.run(
+      'UPDATE quiz SET body = ?, edition_revision = IF(edition_revision = revision, revision + 1, edition_revision), revision = revision + 1, changed_at = ? WHERE id = ?',
+      [toJson({ ...row.quiz, rules }), toSql(now), quizId],
+    )
+    await db.run('INSERT INTO quiz_edit (quiz_id, revision, token, made_by, made_at, body) VALUES (?, ?, ?, ?, ?, ?)', [
+      quizId,
+      row.revision + 1,
+      `close.${row.revision + 1}`,
+      person.id,
+      toSql(now),
+      toJson({ do: 'setRules', values: { windows } }),
+    ])
+    await db.run('INSERT INTO rules_version (quiz_id, version, body, made_by, made_at) VALUES (?, ?, ?, ?, ?)', [
+      quizId,
+      row.revision + 1,
+      toJson(rules),
+      person.id,
+      toSql(now),
+    ])
     await recordLine(db, now, person.id, 'quiz closed now', quizId)
     return { ended: await closeOpenSittings(db, quizId, now) }
   })
 }
 
 /** "When the teacher releases it", for one class. */
-export async function releaseTo(database: Database, person: Person, quizId: string, classId: string, now: Instant): Promise<void> {
+export async function releaseTo(
+  database: Database,
+  person: Person,
+  quizId: string,
+  classId: string,
+  now: Instant,
+): Promise<void> {
   await database.transaction(async (db) => {
-    const added = await db.run('INSERT IGNORE INTO released (quiz_id, class_id, at) SELECT ?, id, ? FROM class WHERE id = ? AND school_id = ?', [quizId, toSql(now), classId, person.school])
+    const added = await db.run(
+      'INSERT IGNORE INTO released (quiz_id, class_id, at) SELECT ?, id, ? FROM class WHERE id = ? AND school_id = ?',
+      [quizId, toSql(now), classId, person.school],
+    )
     if (added) await recordLine(db, now, person.id, 'released', quizId, { class: classId })
   })
 }
 
 /** Takes a release back: it hides again, but what has been seen has been seen. */
-export async function unrelease(database: Database, person: Person, quizId: string, classId: string, now: Instant): Promise<void> {
+export async function unrelease(
+  database: Database,
+  person: Person,
+  quizId: string,
+  classId: string,
+  now: Instant,
+): Promise<void> {
   await database.transaction(async (db) => {
     const taken = await db.run('DELETE FROM released WHERE quiz_id = ? AND class_id = ?', [quizId, classId])
     if (taken) await recordLine(db, now, person.id, 'release taken back', quizId, { class: classId })

@@ -11,17 +11,42 @@ import { assignedAmong, classesOf, type AssignedStudent } from './roster'
 import { studentsOfClasses } from './students'
 
 export interface QuizRow {
-  id: string, school: string, owner: string, stored: StoredState, revision: number, quiz: Quiz
-  edition: string | null, editionRevision: number | null, changedAt: Instant
+  id: string
+  school: string
+  owner: string
+  stored: StoredState
+  revision: number
+  quiz: Quiz
+  edition: string | null
+  editionRevision: number | null
+  changedAt: Instant
 }
 
-interface RawQuiz { id: string, school_id: string, owner_id: string, state: StoredState, revision: number, body: string, edition_id: string | null, edition_revision: number | null, changed_at: string }
-const columns = 'q.id, q.school_id, q.owner_id, q.state, q.revision, q.body, q.edition_id, q.edition_revision, q.changed_at'
+interface RawQuiz {
+  id: string
+  school_id: string
+  owner_id: string
+  state: StoredState
+  revision: number
+  body: string
+  edition_id: string | null
+  edition_revision: number | null
+  changed_at: string
+}
+const columns =
+  'q.id, q.school_id, q.owner_id, q.state, q.revision, q.body, q.edition_id, q.edition_revision, q.changed_at'
 
 function read(row: RawQuiz): QuizRow {
   return {
-    id: row.id, school: row.school_id, owner: row.owner_id, stored: row.state, revision: row.revision, quiz: fromJson<Quiz>(row.body),
-    edition: row.edition_id, editionRevision: row.edition_revision, changedAt: fromSql(row.changed_at),
+    id: row.id,
+    school: row.school_id,
+    owner: row.owner_id,
+    stored: row.state,
+    revision: row.revision,
+    quiz: fromJson<Quiz>(row.body),
+    edition: row.edition_id,
+    editionRevision: row.edition_revision,
+    changedAt: fromSql(row.changed_at),
   }
 }
 
@@ -32,48 +57,105 @@ export async function loadQuiz(db: Db, id: string): Promise<QuizRow> {
 }
 
 export async function mayTeach(db: Db, person: string, quiz: string): Promise<boolean> {
-  return Boolean(await db.one('SELECT 1 AS yes FROM quiz q LEFT JOIN quiz_teacher t ON t.quiz_id = q.id AND t.person_id = ? WHERE q.id = ? AND (q.owner_id = ? OR t.person_id IS NOT NULL)', [person, quiz, person]))
+  return Boolean(
+    await db.one(
+      'SELECT 1 AS yes FROM quiz q LEFT JOIN quiz_teacher t ON t.quiz_id = q.id AND t.person_id = ? WHERE q.id = ? AND (q.owner_id = ? OR t.person_id IS NOT NULL)',
+      [person, quiz, person],
+    ),
+  )
 }
 
 /** Keeps what is looked up by other tables: title, classes, questions. */
-export async function indexQuiz(db: Db, id: string, quiz: Quiz, questions: readonly string[], school: string): Promise<void> {
+export async function indexQuiz(
+  db: Db,
+  id: string,
+  quiz: Quiz,
+  questions: readonly string[],
+  school: string,
+): Promise<void> {
   const classes = classesOf(quiz.rules)
   await db.run('DELETE FROM quiz_class WHERE quiz_id = ?', [id])
   await db.run('DELETE FROM quiz_question WHERE quiz_id = ?', [id])
-  if (classes.length) await db.run('INSERT IGNORE INTO quiz_class (quiz_id, class_id) SELECT ?, id FROM class WHERE id IN (?) AND school_id = ?', [id, classes, school])
-  if (questions.length) await db.run('INSERT IGNORE INTO quiz_question (quiz_id, question_id) SELECT ?, id FROM question WHERE id IN (?) AND school_id = ?', [id, questions, school])
+  if (classes.length)
+    await db.run(
+      'INSERT IGNORE INTO quiz_class (quiz_id, class_id) SELECT ?, id FROM class WHERE id IN (?) AND school_id = ?',
+      [id, classes, school],
+    )
+  if (questions.length)
+    await db.run(
+      'INSERT IGNORE INTO quiz_question (quiz_id, question_id) SELECT ?, id FROM question WHERE id IN (?) AND school_id = ?',
+      [id, questions, school],
+    )
 }
 
 /** @param quiz what it begins with; a blank one when not said */
-export async function createQuiz(db: Db, person: Person, title: string, now: Instant, id = newId(), quiz = newQuiz(title, newId())): Promise<string> {
-  await db.run('INSERT INTO quiz (id, school_id, owner_id, title, state, revision, body, changed_at) VALUES (?, ?, ?, ?, \'draft\', 0, ?, ?)', [id, person.school, person.id, title, toJson(quiz), toSql(now)])
+export async function createQuiz(
+  db: Db,
+  person: Person,
+  title: string,
+  now: Instant,
+  id = newId(),
+  quiz = newQuiz(title, newId()),
+): Promise<string> {
+  await db.run(
+    "INSERT INTO quiz (id, school_id, owner_id, title, state, revision, body, changed_at) VALUES (?, ?, ?, ?, 'draft', 0, ?, ?)",
+    [id, person.school, person.id, title, toJson(quiz), toSql(now)],
+  )
   const used = questionsUsed(quiz.content)
   if (used.length) await indexQuiz(db, id, quiz, used, person.school)
   return id
 }
 
-export interface QuizListRow { id: string, title: string, state: QuizState, ownerName: string, mine: boolean, opens: Instant | null, closes: Instant | null, classes: string[], sitting: number, handedIn: number, changedAt: Instant }
+export interface QuizListRow {
+  id: string
+  title: string
+  state: QuizState
+  ownerName: string
+  mine: boolean
+  opens: Instant | null
+  closes: Instant | null
+  classes: string[]
+  sitting: number
+  handedIn: number
+  changedAt: Instant
+}
 
 /** Quizzes that a teacher owns or shares. */
 export async function listQuizzes(db: Db, person: Person, now: Instant): Promise<QuizListRow[]> {
-  const rows = await db.rows<RawQuiz & { owner: string, sitting: number, handed: number, last_stop: string | null }>(`SELECT ${columns}, p.name AS owner,
+  const rows = await db.rows<RawQuiz & { owner: string; sitting: number; handed: number; last_stop: string | null }>(
+    `SELECT ${columns}, p.name AS owner,
       (SELECT COUNT(*) FROM attempt a WHERE a.quiz_id = q.id AND a.state = 'open' AND a.hard_stop >= ?) AS sitting,
       (SELECT COUNT(*) FROM attempt a WHERE a.quiz_id = q.id AND NOT (a.state = 'open' AND a.hard_stop >= ?)) AS handed,
       (SELECT MAX(a.hard_stop) FROM attempt a WHERE a.quiz_id = q.id AND a.state = 'open') AS last_stop
     FROM quiz q JOIN person p ON p.id = q.owner_id LEFT JOIN quiz_teacher t ON t.quiz_id = q.id AND t.person_id = ?
-    WHERE q.owner_id = ? OR t.person_id IS NOT NULL ORDER BY q.changed_at DESC`, [toSql(now), toSql(now), person.id, person.id])
-  const classes = await db.rows<{ id: string, name: string }>('SELECT id, name FROM class WHERE school_id = ?', [person.school])
+    WHERE q.owner_id = ? OR t.person_id IS NOT NULL ORDER BY q.changed_at DESC`,
+    [toSql(now), toSql(now), person.id, person.id],
+  )
+  const classes = await db.rows<{ id: string; name: string }>('SELECT id, name FROM class WHERE school_id = ?', [
+    person.school,
+  ])
   const nameOf = new Map(classes.map(({ id, name }) => [id, name]))
   const quizzes = rows.map((row) => ({ row, ...read(row) }))
   const students = await studentsOfClasses(db, [...new Set(quizzes.flatMap(({ quiz }) => classesOf(quiz.rules)))])
   return quizzes.map(({ row, quiz, ...rest }) => {
     const closes = quiz.rules.windows.map((window) => window.closes)
     return {
-      id: rest.id, title: quiz.content.title, state: currentState({ stored: rest.stored, quiz }, assignedAmong(students, quiz.rules), row.last_stop === null ? [] : [fromSqlOrNever(row.last_stop)], now), ownerName: row.owner, mine: rest.owner === person.id,
+      id: rest.id,
+      title: quiz.content.title,
+      state: currentState(
+        { stored: rest.stored, quiz },
+        assignedAmong(students, quiz.rules),
+        row.last_stop === null ? [] : [fromSqlOrNever(row.last_stop)],
+        now,
+      ),
+      ownerName: row.owner,
+      mine: rest.owner === person.id,
       opens: quiz.rules.windows.map((window) => window.opens).sort()[0] ?? null,
       closes: closes.length && !closes.includes(null) ? closes.sort().at(-1)! : null,
       classes: classesOf(quiz.rules).flatMap((id) => nameOf.get(id) ?? []),
-      sitting: Number(row.sitting), handedIn: Number(row.handed), changedAt: rest.changedAt,
+      sitting: Number(row.sitting),
+      handedIn: Number(row.handed),
+      changedAt: rest.changedAt,
     }
   })
 }
@@ -82,13 +164,27 @@ export async function listQuizzes(db: Db, person: Person, now: Instant): Promise
  * The state of a quiz now, from its rules, everybody assigned and the hard stops of sittings under way (a rule that
  * was shortened since does not shorten those). Every page asks this one.
  */
-export function currentState(row: Pick<QuizRow, 'stored' | 'quiz'>, students: readonly AssignedStudent[], openStops: readonly (Instant | null)[], now: Instant): QuizState {
+export function currentState(
+  row: Pick<QuizRow, 'stored' | 'quiz'>,
+  students: readonly AssignedStudent[],
+  openStops: readonly (Instant | null)[],
+  now: Instant,
+): QuizState {
   return stateOf(row.stored, row.quiz.rules, greatestEnd(students, openStops), now)
 }
 
 /** Lets a colleague work in the quiz, or ends that. */
-export async function shareQuiz(database: Database, person: Person, quizId: string, email: string, now: Instant): Promise<{ name: string }> {
-  const other = await database.one<{ id: string, name: string }>('SELECT id, name FROM person WHERE email = ? AND school_id = ? AND role = \'teacher\'', [email.trim().toLowerCase(), person.school])
+export async function shareQuiz(
+  database: Database,
+  person: Person,
+  quizId: string,
+  email: string,
+  now: Instant,
+): Promise<{ name: string }> {
+  const other = await database.one<{ id: string; name: string }>(
+    "SELECT id, name FROM person WHERE email = ? AND school_id = ? AND role = 'teacher'",
+    [email.trim().toLowerCase(), person.school],
+  )
   if (!other) throw new Problem(422, 'no-teacher', 'No teacher of this school has that e-mail address.')
   await database.transaction(async (db) => {
     await db.run('INSERT IGNORE INTO quiz_teacher (quiz_id, person_id) VALUES (?, ?)', [quizId, other.id])
@@ -96,4 +192,3 @@ export async function shareQuiz(database: Database, person: Person, quizId: stri
   })
   return { name: other.name }
 }
-

@@ -2,7 +2,12 @@ import type { Student } from '../../../core/quiz'
 import type { Db } from '../../database/database'
 import { readAccommodation } from '../people/people'
 
-interface Row { id: string, name: string, accommodation: string | null, class_id: string }
+interface Row {
+  id: string
+  name: string
+  accommodation: string | null
+  class_id: string
+}
 
 /** One student a person, with the classes of all their rows. */
 function gathered(rows: Row[]): Map<string, Student> {
@@ -10,7 +15,13 @@ function gathered(rows: Row[]): Map<string, Student> {
   for (const row of rows) {
     const known = byId.get(row.id)
     if (known) known.classes.push(row.class_id)
-    else byId.set(row.id, { id: row.id, name: row.name, classes: [row.class_id], accommodations: [readAccommodation(row.accommodation)] })
+    else
+      byId.set(row.id, {
+        id: row.id,
+        name: row.name,
+        classes: [row.class_id],
+        accommodations: [readAccommodation(row.accommodation)],
+      })
   }
   return byId
 }
@@ -20,7 +31,11 @@ const columns = 'p.id, p.name, p.accommodation, e.class_id FROM enrolment e JOIN
 /** Everybody in the given classes, by name, with those of their classes that are among the given. */
 export async function studentsOfClasses(db: Db, classes: readonly string[]): Promise<Student[]> {
   if (!classes.length) return []
-  return [...gathered(await db.rows<Row>(`SELECT ${columns} WHERE e.class_id IN (?) ORDER BY p.name, p.id`, [classes])).values()]
+  return [
+    ...gathered(
+      await db.rows<Row>(`SELECT ${columns} WHERE e.class_id IN (?) ORDER BY p.name, p.id`, [classes]),
+    ).values(),
+  ]
 }
 
 /** Students with all their classes, as core needs them. */
@@ -30,5 +45,7 @@ export async function studentsByIds(db: Db, ids: readonly string[]): Promise<Map
 
 /** Everybody enrolled in a school's classes: for a page that works out the rules as they are changed. */
 export async function studentsOfSchool(db: Db, school: string): Promise<Student[]> {
-  return [...gathered(await db.rows<Row>(`SELECT ${columns} WHERE p.school_id = ? ORDER BY p.name, p.id`, [school])).values()]
+  return [
+    ...gathered(await db.rows<Row>(`SELECT ${columns} WHERE p.school_id = ? ORDER BY p.name, p.id`, [school])).values(),
+  ]
 }

@@ -12,14 +12,17 @@ import { studentsOfSchool } from './students'
 
 /** Everything that Compose and Rules need of a quiz: one load, then edits. */
 export interface QuizView {
-  id: string, revision: number, quiz: Quiz, state: QuizState
+  id: string
+  revision: number
+  quiz: Quiz
+  state: QuizState
   /** The content has changed since the newest edition was frozen. */
   ahead: boolean
   edition: number | null
   questions: Hit[]
   /** Names of what its groups share. */
-  stimuli: { id: string, name: string }[]
-  classes: { id: string, name: string, students: number }[]
+  stimuli: { id: string; name: string }[]
+  classes: { id: string; name: string; students: number }[]
   students: Student[]
   checks: Check[]
   teachers: string[]
@@ -31,18 +34,41 @@ export async function quizView(db: Db, person: Person, id: string, now: Instant)
   const [students, questions, classes, checks, edition, teachers, roster, stops] = await Promise.all([
     assignedTo(db, row.quiz.rules),
     hitsFor(db, person, questionsUsed(row.quiz.content)),
-    db.rows<{ id: string, name: string, students: number }>('SELECT c.id, c.name, COUNT(e.person_id) AS students FROM class c LEFT JOIN enrolment e ON e.class_id = c.id WHERE c.school_id = ? GROUP BY c.id ORDER BY c.name', [person.school]),
+    db.rows<{ id: string; name: string; students: number }>(
+      'SELECT c.id, c.name, COUNT(e.person_id) AS students FROM class c LEFT JOIN enrolment e ON e.class_id = c.id WHERE c.school_id = ? GROUP BY c.id ORDER BY c.name',
+      [person.school],
+    ),
     checksFor(db, person, row.quiz, now),
     row.edition ? db.one<{ number: number }>('SELECT number FROM edition WHERE id = ?', [row.edition]) : undefined,
-    db.rows<{ name: string }>('SELECT p.name FROM person p WHERE p.id = ? OR p.id IN (SELECT person_id FROM quiz_teacher WHERE quiz_id = ?) ORDER BY p.name', [row.owner, id]),
+    db.rows<{ name: string }>(
+      'SELECT p.name FROM person p WHERE p.id = ? OR p.id IN (SELECT person_id FROM quiz_teacher WHERE quiz_id = ?) ORDER BY p.name',
+      [row.owner, id],
+    ),
     studentsOfSchool(db, person.school),
     openStops(db, id),
   ])
-  const stimuli = [...new Set(allRows(row.quiz.content).flatMap((each) => (each.type === 'stimulus' ? each.stimulus : [])))]
-  const names = stimuli.length ? await db.rows<{ id: string, name: string }>('SELECT id, name FROM stimulus WHERE id IN (?) AND school_id = ?', [stimuli, person.school]) : []
+  const stimuli = [
+    ...new Set(allRows(row.quiz.content).flatMap((each) => (each.type === 'stimulus' ? each.stimulus : []))),
+  ]
+  const names = stimuli.length
+    ? await db.rows<{ id: string; name: string }>('SELECT id, name FROM stimulus WHERE id IN (?) AND school_id = ?', [
+        stimuli,
+        person.school,
+      ])
+    : []
   return {
-    id, revision: row.revision, quiz: row.quiz, state: currentState(row, students, stops, now), ahead: row.edition !== null && row.editionRevision !== row.revision,
-    edition: edition?.number ?? null, questions, stimuli: names, classes: classes.map((each) => ({ ...each, students: Number(each.students) })),
-    students: roster, checks, teachers: teachers.map((each) => each.name), now,
+    id,
+    revision: row.revision,
+    quiz: row.quiz,
+    state: currentState(row, students, stops, now),
+    ahead: row.edition !== null && row.editionRevision !== row.revision,
+    edition: edition?.number ?? null,
+    questions,
+    stimuli: names,
+    classes: classes.map((each) => ({ ...each, students: Number(each.students) })),
+    students: roster,
+    checks,
+    teachers: teachers.map((each) => each.name),
+    now,
   }
 }

@@ -1,7 +1,14 @@
 import { exact, pointsText } from '../../../core/kit/exact'
 import { authoredAnswer } from '../../../core/marking'
 import { questionOnPaper, type Paper, type PaperItem } from '../../../core/paper'
-import { commentsFor, kindOf, mapQuestionHtml, stimulusIn, type Question, type SealedBody } from '../../../core/question'
+import {
+  commentsFor,
+  kindOf,
+  mapQuestionHtml,
+  stimulusIn,
+  type Question,
+  type SealedBody,
+} from '../../../core/question'
 import type { Edition } from '../../../core/quiz'
 import { renderMaths } from '../bank/html'
 import type { KeptAnswer } from '../sittings/attempts'
@@ -13,22 +20,38 @@ export interface ReviewedQuestion {
   number: number
   item: string
   /** What it shares with those after it; given with the first of them. */
-  stimulus: { html: string, language: string } | null
-  question: { stem: string, body: SealedBody, language: string } | null
-  answer: { given: unknown, text: string } | null
+  stimulus: { html: string; language: string } | null
+  question: { stem: string; body: SealedBody; language: string } | null
+  answer: { given: unknown; text: string } | null
   /** `points` is null while somebody has to mark it. */
-  mark: { points: string | null, possible: string, verdict: Verdict, byHand: boolean } | null
+  mark: { points: string | null; possible: string; verdict: Verdict; byHand: boolean } | null
   /** In words, and as an answer on this paper that earns full credit; null where people decide. */
-  key: { text: string, given: unknown } | null
+  key: { text: string; given: unknown } | null
   comments: string[] | null
 }
 
-export interface ReviewedSection { title: string, questions: ReviewedQuestion[] }
+export interface ReviewedSection {
+  title: string
+  questions: ReviewedQuestion[]
+}
 
-export interface Sight { questions: boolean, answers: boolean, marks: boolean, key: boolean, comments: boolean }
+export interface Sight {
+  questions: boolean
+  answers: boolean
+  marks: boolean
+  key: boolean
+  comments: boolean
+}
 export const everything: Sight = { questions: true, answers: true, marks: true, key: true, comments: true }
 
-export interface KeptMark { item: string, answered: boolean, fraction: string | null, points: string | null, possible: string, /** By hand. */ comment: string | null }
+export interface KeptMark {
+  item: string
+  answered: boolean
+  fraction: string | null
+  points: string | null
+  possible: string
+  /** By hand. */ comment: string | null
+}
 
 function verdictOf(mark: KeptMark): Verdict {
   if (mark.fraction === null) return 'waiting'
@@ -51,10 +74,20 @@ function solutionOn(question: Question, item: PaperItem): unknown {
 }
 
 const escaped = (text: string) => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;')
-const asParagraphs = (text: string) => text.split(/\n+/).map((line) => `<p>${escaped(line)}</p>`).join('')
+const asParagraphs = (text: string) =>
+  text
+    .split(/\n+/)
+    .map((line) => `<p>${escaped(line)}</p>`)
+    .join('')
 
 /** A kept answer to an item in words for people; empty for none. */
-export function answerWords(paper: Paper, edition: Edition, itemId: string, response: unknown, language: string | null = null): string {
+export function answerWords(
+  paper: Paper,
+  edition: Edition,
+  itemId: string,
+  response: unknown,
+  language: string | null = null,
+): string {
   const item = paper.items.find((each) => each.id === itemId)
   if (!item) return ''
   const question = questionOn(edition, item, language)
@@ -66,31 +99,55 @@ export function answerWords(paper: Paper, edition: Edition, itemId: string, resp
  * A paper with what may be seen of it: the one builder for the student's review and the teacher's view.
  * @param language in which the reader reads; null is as each question was written
  */
-export function reviewedSections(paper: Paper, edition: Edition, answers: readonly KeptAnswer[], marks: readonly KeptMark[], sight: Sight, language: string | null = null): ReviewedSection[] {
+export function reviewedSections(
+  paper: Paper,
+  edition: Edition,
+  answers: readonly KeptAnswer[],
+  marks: readonly KeptMark[],
+  sight: Sight,
+  language: string | null = null,
+): ReviewedSection[] {
   let number = 0
   let before: string | null = null
   const answerOf = new Map(answers.map((answer) => [answer.item, answer.response]))
   const markOf = new Map(marks.map((mark) => [mark.item, mark]))
-  return edition.content.sections.map((section) => ({
-    title: section.title,
-    questions: paper.items.filter((item) => item.section === section.id).map((item): ReviewedQuestion => {
-      const question = questionOn(edition, item, language)
-      const shared = question.stimulus !== null && question.stimulus !== before ? edition.stimuli[question.stimulus] : undefined
-      before = question.stimulus
-      const kind = kindOf(question.kind)
-      const given = answerOf.get(item.id) ?? null
-      const authored = authoredAnswer(question, item, given)
-      const mark = markOf.get(item.id)
-      return {
-        number: ++number,
-        item: item.id,
-        stimulus: sight.questions && shared ? stimulusIn(shared, language) : null,
-        question: sight.questions ? { stem: question.stem, body: kind.seal(question.body, item.options), language: question.language } : null,
-        answer: sight.answers ? { given, text: answerWords(paper, edition, item.id, given, language) } : null,
-        mark: sight.marks && mark ? { points: mark.points && pointsText(mark.points), possible: pointsText(mark.possible), verdict: verdictOf(mark), byHand: Boolean(kind.byHand) } : null,
-        key: sight.key ? { text: kind.keyText(question.body), given: solutionOn(question, item) } : null,
-        comments: sight.comments ? [...commentsFor(question, {}, authored), ...(mark?.comment ? [asParagraphs(mark.comment)] : [])] : null,
-      }
-    }),
-  })).filter((section) => section.questions.length > 0)
+  return edition.content.sections
+    .map((section) => ({
+      title: section.title,
+      questions: paper.items
+        .filter((item) => item.section === section.id)
+        .map((item): ReviewedQuestion => {
+          const question = questionOn(edition, item, language)
+          const shared =
+            question.stimulus !== null && question.stimulus !== before ? edition.stimuli[question.stimulus] : undefined
+          before = question.stimulus
+          const kind = kindOf(question.kind)
+          const given = answerOf.get(item.id) ?? null
+          const authored = authoredAnswer(question, item, given)
+          const mark = markOf.get(item.id)
+          return {
+            number: ++number,
+            item: item.id,
+            stimulus: sight.questions && shared ? stimulusIn(shared, language) : null,
+            question: sight.questions
+              ? { stem: question.stem, body: kind.seal(question.body, item.options), language: question.language }
+              : null,
+            answer: sight.answers ? { given, text: answerWords(paper, edition, item.id, given, language) } : null,
+            mark:
+              sight.marks && mark
+                ? {
+                    points: mark.points && pointsText(mark.points),
+                    possible: pointsText(mark.possible),
+                    verdict: verdictOf(mark),
+                    byHand: Boolean(kind.byHand),
+                  }
+                : null,
+            key: sight.key ? { text: kind.keyText(question.body), given: solutionOn(question, item) } : null,
+            comments: sight.comments
+              ? [...commentsFor(question, {}, authored), ...(mark?.comment ? [asParagraphs(mark.comment)] : [])]
+              : null,
+          }
+        }),
+    }))
+    .filter((section) => section.questions.length > 0)
 }

@@ -13,31 +13,60 @@ import { graded, loadEnds, sightOf } from './context'
 import { loadViewings, noteViewings } from './viewings'
 import { reviewedSections, type KeptMark, type ReviewedSection } from './paper-view'
 
-export interface ShownGrade { percent: string, points: string | null, possible: string | null, passed: boolean | null, method: string, counted: number[] }
+export interface ShownGrade {
+  percent: string
+  points: string | null
+  possible: string | null
+  passed: boolean | null
+  method: string
+  counted: number[]
+}
 
 export interface Review {
-  attempt: string, quiz: string, title: string, number: number, studentName: string
+  attempt: string
+  quiz: string
+  title: string
+  number: number
+  studentName: string
   state: 'open' | 'handed' | 'unsent'
-  startedAt: Instant, handedInAt: Instant | null, daysLate: number, minutesOver: number
+  startedAt: Instant
+  handedInAt: Instant | null
+  daysLate: number
+  minutesOver: number
   facets: Record<FacetName, FacetSight>
   /** When to ask again; null when nothing changes by itself. */
   changesAt: Instant | null
   now: Instant
-  score: { points: string, possible: string, percent: string } | null
+  score: { points: string; possible: string; percent: string } | null
   grade: ShownGrade | null
   sections: ReviewedSection[]
-  classFigures: { students: number, mean: string, highest: string } | null
-  certificate: { name: string, quiz: string, percent: string, at: Instant } | null
-  attempts: { id: string, number: number, state: string, handedInAt: Instant | null }[]
+  classFigures: { students: number; mean: string; highest: string } | null
+  certificate: { name: string; quiz: string; percent: string; at: Instant } | null
+  attempts: { id: string; number: number; state: string; handedInAt: Instant | null }[]
 }
 
 export async function loadMarks(db: Db, attempt: string): Promise<KeptMark[]> {
-  const rows = await db.rows<{ item: string, answered: number, fraction: string | null, points: string | null, possible: string, comment: string | null }>('SELECT m.item, m.answered, m.fraction, m.points, m.possible, h.comment FROM mark m LEFT JOIN hand_mark h ON h.attempt_id = m.attempt_id AND h.item = m.item WHERE m.attempt_id = ?', [attempt])
+  const rows = await db.rows<{
+    item: string
+    answered: number
+    fraction: string | null
+    points: string | null
+    possible: string
+    comment: string | null
+  }>(
+    'SELECT m.item, m.answered, m.fraction, m.points, m.possible, h.comment FROM mark m LEFT JOIN hand_mark h ON h.attempt_id = m.attempt_id AND h.item = m.item WHERE m.attempt_id = ?',
+    [attempt],
+  )
   return rows.map((row) => ({ ...row, answered: Boolean(row.answered) }))
 }
 
 /** A student's review of their own attempt: exactly the facets that the rules release at this instant (semantics §7). */
-export async function reviewFor(database: Database, student: { id: string, name: string }, id: string, now: Instant): Promise<Review> {
+export async function reviewFor(
+  database: Database,
+  student: { id: string; name: string },
+  id: string,
+  now: Instant,
+): Promise<Review> {
   const attempt = await ownAttempt(database, student.id, id, now)
   await settle(database, { quiz: attempt.quiz }, now)
   const { quiz } = await loadQuiz(database, attempt.quiz)
@@ -50,33 +79,104 @@ export async function reviewFor(database: Database, student: { id: string, name:
   const ends = await loadEnds(database, attempt.quiz, quiz.rules, students, all)
   const { visible, grade } = sightOf(ends, attempt, own, viewed.get(id) ?? [], now)
   const shows = (name: FacetName) => visible.facets[name].shown
-  await noteViewings(database, viewed, facetNames.filter(shows).map((facet) => ({ attempt: id, facet })), now)
-  const share = attempt.score === null || attempt.possible === null || exact(attempt.possible).equals(0) ? null : exact(attempt.score).div(exact(attempt.possible))
+  await noteViewings(
+    database,
+    viewed,
+    facetNames.filter(shows).map((facet) => ({ attempt: id, facet })),
+    now,
+  )
+  const share =
+    attempt.score === null || attempt.possible === null || exact(attempt.possible).equals(0)
+      ? null
+      : exact(attempt.score).div(exact(attempt.possible))
   return {
-    attempt: id, quiz: attempt.quiz, title: quiz.content.title, number: attempt.number, studentName: student.name, state: attempt.state,
-    startedAt: attempt.startedAt, handedInAt: attempt.handedInAt, daysLate: attempt.daysLate, minutesOver: attempt.minutesOver,
-    facets: visible.facets, changesAt: visible.changesAt, now,
-    score: shows('score') && share ? { points: pointsText(attempt.score!), possible: pointsText(attempt.possible!), percent: `${share.mul(100).valueOf().toFixed(quiz.rules.grade.decimals)} %` } : null,
-    grade: shows('grade') && grade.percent !== null ? { percent: grade.percent, points: grade.points, possible: grade.possible && pointsText(grade.possible), passed: grade.passed, method: quiz.rules.grade.method, counted: grade.counted } : null,
-    sections: await sectionsFor(database, attempt, { questions: shows('questions'), answers: shows('answers'), marks: shows('marks'), key: shows('key'), comments: shows('comments') }),
-    classFigures: shows('class') ? classFigures(all, students.filter((each) => each.classes.some((name) => students.find(({ id: mine }) => mine === student.id)?.classes.includes(name))).map((each) => each.id), quiz.rules) : null,
-    certificate: shows('certificate') && grade.percent !== null && grade.passed !== false ? { name: student.name, quiz: quiz.content.title, percent: grade.percent, at: attempt.handedInAt! } : null,
+    attempt: id,
+    quiz: attempt.quiz,
+    title: quiz.content.title,
+    number: attempt.number,
+    studentName: student.name,
+    state: attempt.state,
+    startedAt: attempt.startedAt,
+    handedInAt: attempt.handedInAt,
+    daysLate: attempt.daysLate,
+    minutesOver: attempt.minutesOver,
+    facets: visible.facets,
+    changesAt: visible.changesAt,
+    now,
+    score:
+      shows('score') && share
+        ? {
+            points: pointsText(attempt.score!),
+            possible: pointsText(attempt.possible!),
+            percent: `${share.mul(100).valueOf().toFixed(quiz.rules.grade.decimals)} %`,
+          }
+        : null,
+    grade:
+      shows('grade') && grade.percent !== null
+        ? {
+            percent: grade.percent,
+            points: grade.points,
+            possible: grade.possible && pointsText(grade.possible),
+            passed: grade.passed,
+            method: quiz.rules.grade.method,
+            counted: grade.counted,
+          }
+        : null,
+    sections: await sectionsFor(database, attempt, {
+      questions: shows('questions'),
+      answers: shows('answers'),
+      marks: shows('marks'),
+      key: shows('key'),
+      comments: shows('comments'),
+    }),
+    classFigures: shows('class')
+      ? classFigures(
+          all,
+          students
+            .filter((each) =>
+              each.classes.some((name) => students.find(({ id: mine }) => mine === student.id)?.classes.includes(name)),
+            )
+            .map((each) => each.id),
+          quiz.rules,
+        )
+      : null,
+    certificate:
+      shows('certificate') && grade.percent !== null && grade.passed !== false
+        ? { name: student.name, quiz: quiz.content.title, percent: grade.percent, at: attempt.handedInAt! }
+        : null,
     attempts: own.map((each) => ({ id: each.id, number: each.number, state: each.state, handedInAt: each.handedInAt })),
   }
 }
 
-async function sectionsFor(database: Database, attempt: Attempt, sight: Parameters<typeof reviewedSections>[4]): Promise<ReviewedSection[]> {
+async function sectionsFor(
+  database: Database,
+  attempt: Attempt,
+  sight: Parameters<typeof reviewedSections>[4],
+): Promise<ReviewedSection[]> {
   if (attempt.state === 'open' || !Object.values(sight).some(Boolean)) return []
-  const [paper, edition, answers, marks] = await Promise.all([loadPaper(database, attempt.id), loadEdition(database, attempt.edition), loadAnswers(database, attempt.id), loadMarks(database, attempt.id)])
+  const [paper, edition, answers, marks] = await Promise.all([
+    loadPaper(database, attempt.id),
+    loadEdition(database, attempt.edition),
+    loadAnswers(database, attempt.id),
+    loadMarks(database, attempt.id),
+  ])
   return reviewedSections(paper, edition, answers, marks, sight, attempt.language)
 }
 
 /** Mean and highest counting grade of a student's class; nothing below 8, so that nobody can be worked out of it. */
-function classFigures(all: readonly Attempt[], mates: readonly string[], rules: Parameters<typeof gradeFor>[2]): Review['classFigures'] {
+function classFigures(
+  all: readonly Attempt[],
+  mates: readonly string[],
+  rules: Parameters<typeof gradeFor>[2],
+): Review['classFigures'] {
   const shares = mates.flatMap((id) => {
     const grade = gradeFor(graded(all.filter((attempt) => attempt.student === id)), null, rules)
     return grade.percent === null ? [] : [Number(grade.percent.replace('−', '-'))]
   })
   if (shares.length < 8) return null
-  return { students: shares.length, mean: (shares.reduce((a, b) => a + b, 0) / shares.length).toFixed(rules.grade.decimals), highest: Math.max(...shares).toFixed(rules.grade.decimals) }
+  return {
+    students: shares.length,
+    mean: (shares.reduce((a, b) => a + b, 0) / shares.length).toFixed(rules.grade.decimals),
+    highest: Math.max(...shares).toFixed(rules.grade.decimals),
+  }
 }

@@ -8,14 +8,25 @@ export type Viewings = ReadonlyMap<string, FacetName[]>
 
 export async function loadViewings(db: Db, attempts: readonly string[]): Promise<Viewings> {
   if (!attempts.length) return new Map()
-  const rows = await db.rows<{ attempt_id: string, facet: FacetName }>('SELECT attempt_id, facet FROM viewed WHERE attempt_id IN (?)', [attempts])
+  const rows = await db.rows<{ attempt_id: string; facet: FacetName }>(
+    'SELECT attempt_id, facet FROM viewed WHERE attempt_id IN (?)',
+    [attempts],
+  )
   const result = new Map<string, FacetName[]>()
-  for (const row of rows) result.set(row.attempt_id, [...result.get(row.attempt_id) ?? [], row.facet])
+  for (const row of rows) result.set(row.attempt_id, [...(result.get(row.attempt_id) ?? []), row.facet])
   return result
 }
 
 /** Logs first sights: who has seen the key already, and "one viewing". What was viewed before is not written again. */
-export async function noteViewings(db: Db, known: Viewings, seen: readonly { attempt: string, facet: FacetName }[], now: Instant): Promise<void> {
+export async function noteViewings(
+  db: Db,
+  known: Viewings,
+  seen: readonly { attempt: string; facet: FacetName }[],
+  now: Instant,
+): Promise<void> {
   const first = seen.filter(({ attempt, facet }) => !known.get(attempt)?.includes(facet))
-  if (first.length) await db.run('INSERT IGNORE INTO viewed (attempt_id, facet, at) VALUES ?', [first.map(({ attempt, facet }) => [attempt, facet, toSql(now)])])
+  if (first.length)
+    await db.run('INSERT IGNORE INTO viewed (attempt_id, facet, at) VALUES ?', [
+      first.map(({ attempt, facet }) => [attempt, facet, toSql(now)]),
+    ])
 }

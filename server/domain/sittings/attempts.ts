@@ -6,36 +6,90 @@ import type { Db, Value } from '../../database/database'
 import { notFound } from '../problem'
 
 export interface Attempt {
-  id: string, quiz: string, edition: string, student: string, number: number, window: string
+  id: string
+  quiz: string
+  edition: string
+  student: string
+  number: number
+  window: string
   state: 'open' | 'handed' | 'unsent'
-  startedAt: Instant, limits: Limits, handedInAt: Instant | null, endedBy: 'student' | 'clock' | 'teacher' | null
-  lease: number, device: string, page: number
+  startedAt: Instant
+  limits: Limits
+  handedInAt: Instant | null
+  endedBy: 'student' | 'clock' | 'teacher' | null
+  lease: number
+  device: string
+  page: number
   /** In which the student reads; null is as each question was written. */
   language: string | null
-  score: string | null, possible: string | null, markedAt: Instant | null, daysLate: number, minutesOver: number
+  score: string | null
+  possible: string | null
+  markedAt: Instant | null
+  daysLate: number
+  minutesOver: number
 }
 
 interface Row {
-  id: string, quiz_id: string, edition_id: string, student_id: string, number: number, window_id: string, state: Attempt['state']
-  started_at: string, deadline: string, on_time_until: string, hard_stop: string, handed_in_at: string | null, ended_by: Attempt['endedBy']
-  lease: number, device: string, page: number, language: string | null, score: string | null, possible: string | null, marked_at: string | null, days_late: number, minutes_over: number
+  id: string
+  quiz_id: string
+  edition_id: string
+  student_id: string
+  number: number
+  window_id: string
+  state: Attempt['state']
+  started_at: string
+  deadline: string
+  on_time_until: string
+  hard_stop: string
+  handed_in_at: string | null
+  ended_by: Attempt['endedBy']
+  lease: number
+  device: string
+  page: number
+  language: string | null
+  score: string | null
+  possible: string | null
+  marked_at: string | null
+  days_late: number
+  minutes_over: number
 }
 
-const columns = 'id, quiz_id, edition_id, student_id, number, window_id, state, started_at, deadline, on_time_until, hard_stop, handed_in_at, ended_by, lease, device, page, language, score, possible, marked_at, days_late, minutes_over'
+const columns =
+  'id, quiz_id, edition_id, student_id, number, window_id, state, started_at, deadline, on_time_until, hard_stop, handed_in_at, ended_by, lease, device, page, language, score, possible, marked_at, days_late, minutes_over'
 
 function read(row: Row): Attempt {
   return {
-    id: row.id, quiz: row.quiz_id, edition: row.edition_id, student: row.student_id, number: row.number, window: row.window_id, state: row.state,
+    id: row.id,
+    quiz: row.quiz_id,
+    edition: row.edition_id,
+    student: row.student_id,
+    number: row.number,
+    window: row.window_id,
+    state: row.state,
     startedAt: fromSql(row.started_at),
-    limits: { deadline: fromSqlOrNever(row.deadline), onTimeUntil: fromSqlOrNever(row.on_time_until), hardStop: fromSqlOrNever(row.hard_stop) },
-    handedInAt: row.handed_in_at && fromSql(row.handed_in_at), endedBy: row.ended_by,
-    lease: row.lease, device: row.device, page: row.page, language: row.language,
-    score: row.score, possible: row.possible, markedAt: row.marked_at && fromSql(row.marked_at), daysLate: row.days_late, minutesOver: row.minutes_over,
+    limits: {
+      deadline: fromSqlOrNever(row.deadline),
+      onTimeUntil: fromSqlOrNever(row.on_time_until),
+      hardStop: fromSqlOrNever(row.hard_stop),
+    },
+    handedInAt: row.handed_in_at && fromSql(row.handed_in_at),
+    endedBy: row.ended_by,
+    lease: row.lease,
+    device: row.device,
+    page: row.page,
+    language: row.language,
+    score: row.score,
+    possible: row.possible,
+    markedAt: row.marked_at && fromSql(row.marked_at),
+    daysLate: row.days_late,
+    minutesOver: row.minutes_over,
   }
 }
 
 export async function loadAttempts(db: Db, where: string, values: readonly Value[]): Promise<Attempt[]> {
-  return (await db.rows<Row>(`SELECT ${columns} FROM attempt WHERE ${where} ORDER BY student_id, number`, values)).map(read)
+  return (await db.rows<Row>(`SELECT ${columns} FROM attempt WHERE ${where} ORDER BY student_id, number`, values)).map(
+    read,
+  )
 }
 
 export async function loadAttempt(db: Db, id: string): Promise<Attempt> {
@@ -46,7 +100,9 @@ export async function loadAttempt(db: Db, id: string): Promise<Attempt> {
 
 /** Hard stops of the sittings under way in a quiz. */
 export async function openStops(db: Db, quiz: string): Promise<(Instant | null)[]> {
-  return (await db.rows<{ hard_stop: string }>('SELECT hard_stop FROM attempt WHERE quiz_id = ? AND state = \'open\'', [quiz])).map((row) => fromSqlOrNever(row.hard_stop))
+  return (
+    await db.rows<{ hard_stop: string }>("SELECT hard_stop FROM attempt WHERE quiz_id = ? AND state = 'open'", [quiz])
+  ).map((row) => fromSqlOrNever(row.hard_stop))
 }
 
 /** Papers never change, so a process may remember some. */
@@ -64,10 +120,33 @@ export async function loadPaper(db: Db, attempt: string): Promise<Paper> {
   return paper
 }
 
-export interface KeptAnswer { item: string, response: unknown, flagged: boolean, lease: number, seq: number, keptAt: Instant | null }
+export interface KeptAnswer {
+  item: string
+  response: unknown
+  flagged: boolean
+  lease: number
+  seq: number
+  keptAt: Instant | null
+}
 
 export async function loadAnswers(db: Db, attempt: string, lock = false): Promise<KeptAnswer[]> {
-  const rows = await db.rows<{ item: string, response: string | null, flagged: number, lease: number, seq: number, kept_at: string | null }>(
-    `SELECT item, response, flagged, lease, seq, kept_at FROM answer WHERE attempt_id = ?${lock ? ' FOR UPDATE' : ''}`, [attempt])
-  return rows.map((row) => ({ item: row.item, response: row.response === null ? null : fromJson(row.response), flagged: Boolean(row.flagged), lease: row.lease, seq: row.seq, keptAt: row.kept_at && fromSql(row.kept_at) }))
+  const rows = await db.rows<{
+    item: string
+    response: string | null
+    flagged: number
+    lease: number
+    seq: number
+    kept_at: string | null
+  }>(
+    `SELECT item, response, flagged, lease, seq, kept_at FROM answer WHERE attempt_id = ?${lock ? ' FOR UPDATE' : ''}`,
+    [attempt],
+  )
+  return rows.map((row) => ({
+    item: row.item,
+    response: row.response === null ? null : fromJson(row.response),
+    flagged: Boolean(row.flagged),
+    lease: row.lease,
+    seq: row.seq,
+    keptAt: row.kept_at && fromSql(row.kept_at),
+  }))
 }

@@ -11,16 +11,28 @@ import { loadAnswers, loadAttempt, type Attempt } from './attempts'
 
 export type Ending =
   /** The student hands in from the device that has the lease. */
-  | { by: 'student', lease: number }
+  | { by: 'student'; lease: number }
   /** The hard stop has passed. */
   | { by: 'clock' }
 
-interface Dated { state: 'handed' | 'unsent', at: Instant, daysLate: number, minutesOver: number }
+interface Dated {
+  state: 'handed' | 'unsent'
+  at: Instant
+  daysLate: number
+  minutesOver: number
+}
 
 function dated(attempt: Attempt, rules: Rules, ending: Ending, lastKept: Instant | null, now: Instant): Dated {
-  const at = ending.by === 'student' ? datedByStudent(rules.atDeadline, attempt.limits, now) : datedByClock(rules.atDeadline, attempt.limits, lastKept, now)
+  const at =
+    ending.by === 'student'
+      ? datedByStudent(rules.atDeadline, attempt.limits, now)
+      : datedByClock(rules.atDeadline, attempt.limits, lastKept, now)
   const due = rules.windows.find((window) => window.id === attempt.window)?.due ?? null
-  return { state: ending.by === 'clock' && rules.atDeadline === 'unsent' ? 'unsent' : 'handed', at, ...lateness(at, due, attempt.limits.onTimeUntil) }
+  return {
+    state: ending.by === 'clock' && rules.atDeadline === 'unsent' ? 'unsent' : 'handed',
+    at,
+    ...lateness(at, due, attempt.limits.onTimeUntil),
+  }
 }
 
 /**
@@ -28,19 +40,42 @@ function dated(attempt: Attempt, rules: Rules, ending: Ending, lastKept: Instant
  * number of processes can both do it; then marks exactly the answers that were kept, in the same transaction.
  * @returns false when it had ended before, or the ending does not apply (the lease is gone, time is not up)
  */
-export async function endSitting(database: Database, attemptId: string, ending: Ending, now: Instant): Promise<boolean> {
+export async function endSitting(
+  database: Database,
+  attemptId: string,
+  ending: Ending,
+  now: Instant,
+): Promise<boolean> {
   return database.transaction(async (db) => {
     // The first statement writes: what is read after it sees every answer that was acknowledged.
     const guard = ending.by === 'student' ? 'hard_stop >= ? AND lease = ?' : 'hard_stop < ?'
-    const won = await db.run(`UPDATE attempt SET state = 'handed', touched = touched + 1 WHERE id = ? AND state = 'open' AND ${guard}`, [attemptId, toSql(now), ...(ending.by === 'student' ? [ending.lease] : [])])
+    const won = await db.run(
+      `UPDATE attempt SET state = 'handed', touched = touched + 1 WHERE id = ? AND state = 'open' AND ${guard}`,
+      [attemptId, toSql(now), ...(ending.by === 'student' ? [ending.lease] : [])],
+    )
     if (won === 0) return false
     const attempt = await loadAttempt(db, attemptId)
     const [{ quiz }, answers] = [await loadQuiz(db, attempt.quiz), await loadAnswers(db, attemptId, true)]
-    const lastKept = answers.map((answer) => answer.keptAt).filter((at): at is Instant => at !== null).sort().at(-1) ?? null
+    const lastKept =
+      answers
+        .map((answer) => answer.keptAt)
+        .filter((at): at is Instant => at !== null)
+        .sort()
+        .at(-1) ?? null
     const end = dated(attempt, quiz.rules, ending, lastKept, now)
-    await db.run('UPDATE attempt SET state = ?, handed_in_at = ?, ended_by = ?, days_late = ?, minutes_over = ? WHERE id = ?', [end.state, toSql(end.at), ending.by, end.daysLate, end.minutesOver, attemptId])
+    await db.run(
+      'UPDATE attempt SET state = ?, handed_in_at = ?, ended_by = ?, days_late = ?, minutes_over = ? WHERE id = ?',
+      [end.state, toSql(end.at), ending.by, end.daysLate, end.minutesOver, attemptId],
+    )
     await keepMarks(db, attempt, end.at)
-    await recordLine(db, now, ending.by === 'student' ? attempt.student : null, end.state === 'handed' ? 'handed in' : 'left unsent', attemptId, { at: end.at })
+    await recordLine(
+      db,
+      now,
+      ending.by === 'student' ? attempt.student : null,
+      end.state === 'handed' ? 'handed in' : 'left unsent',
+      attemptId,
+      { at: end.at },
+    )
     return true
   })
 }
@@ -54,8 +89,18 @@ export type Settled = { quiz: string } | { student: string } | { attempt: string
  * @returns how many it ended
  */
 export async function settle(database: Database, what: Settled, now: Instant, batch = 50): Promise<number> {
-  const [column, value] = 'quiz' in what ? ['quiz_id', what.quiz] : 'student' in what ? ['student_id', what.student] : 'attempt' in what ? ['id', what.attempt] : [null, null]
-  const rows = await database.rows<{ id: string }>(`SELECT id FROM attempt WHERE state = 'open' AND hard_stop < ?${column ? ` AND ${column} = ?` : ''} ORDER BY hard_stop LIMIT ?`, [toSql(now), ...(value ? [value] : []), batch])
+  const [column, value] =
+    'quiz' in what
+      ? ['quiz_id', what.quiz]
+      : 'student' in what
+        ? ['student_id', what.student]
+        : 'attempt' in what
+          ? ['id', what.attempt]
+          : [null, null]
+  const rows = await database.rows<{ id: string }>(
+    `SELECT id FROM attempt WHERE state = 'open' AND hard_stop < ?${column ? ` AND ${column} = ?` : ''} ORDER BY hard_stop LIMIT ?`,
+    [toSql(now), ...(value ? [value] : []), batch],
+  )
   let ended = 0
   // One transaction a sitting: a failure of one does not hold up the others.
   for (const { id } of rows) if (await endSitting(database, id, { by: 'clock' }, now)) ended++

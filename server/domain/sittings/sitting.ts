@@ -10,12 +10,20 @@ import { loadQuiz } from '../quizzes/quizzes'
 import { loadAnswers, loadAttempt, loadPaper, type Attempt } from './attempts'
 import { settle } from './end'
 
-export interface SittingClock extends Clock { now: Instant, ended: boolean, atDeadline: 'handIn' | 'finish' | 'unsent' }
+export interface SittingClock extends Clock {
+  now: Instant
+  ended: boolean
+  atDeadline: 'handIn' | 'finish' | 'unsent'
+}
 
 export interface OpenedSitting {
-  attempt: string, quiz: string, number: number, lease: number, page: number
+  attempt: string
+  quiz: string
+  number: number
+  lease: number
+  page: number
   sheet: Sheet
-  answers: { item: string, response: unknown, flagged: boolean, keptAt: Instant | null }[]
+  answers: { item: string; response: unknown; flagged: boolean; keptAt: Instant | null }[]
   seq: number
   clock: SittingClock
   /** Another device had the lease until now. */
@@ -25,7 +33,12 @@ export interface OpenedSitting {
 async function clockOf(database: Database, attempt: Attempt, now: Instant): Promise<SittingClock> {
   const { quiz } = await loadQuiz(database, attempt.quiz)
   const clock = clockAt(attempt.limits, now)
-  return { ...clock, now, ended: attempt.state !== 'open' || clock.phase === 'ended', atDeadline: quiz.rules.atDeadline }
+  return {
+    ...clock,
+    now,
+    ended: attempt.state !== 'open' || clock.phase === 'ended',
+    atDeadline: quiz.rules.atDeadline,
+  }
 }
 
 /** The attempt if it belongs to the student, with what time has done to it. */
@@ -41,16 +54,40 @@ export async function ownAttempt(database: Database, student: string, id: string
  * that had it turns to reading.
  * @param language chosen just now; kept with the sitting, so that another device and the review follow it
  */
-export async function openSitting(database: Database, student: string, id: string, device: string, now: Instant, language?: string | null): Promise<OpenedSitting> {
+export async function openSitting(
+  database: Database,
+  student: string,
+  id: string,
+  device: string,
+  now: Instant,
+  language?: string | null,
+): Promise<OpenedSitting> {
   const attempt = await ownAttempt(database, student, id, now)
   if (attempt.state !== 'open') throw new Problem(409, 'ended', 'This paper has been handed in.', { attempt: id })
   const tookOver = attempt.device !== device
-  if (tookOver) await database.run('UPDATE attempt SET lease = lease + 1, device = ?, touched = touched + 1 WHERE id = ? AND lease = ? AND state = \'open\'', [device, id, attempt.lease])
-  if (language !== undefined) await database.run('UPDATE attempt SET language = ?, touched = touched + 1 WHERE id = ? AND state = \'open\'', [language, id])
+  if (tookOver)
+    await database.run(
+      "UPDATE attempt SET lease = lease + 1, device = ?, touched = touched + 1 WHERE id = ? AND lease = ? AND state = 'open'",
+      [device, id, attempt.lease],
+    )
+  if (language !== undefined)
+    await database.run("UPDATE attempt SET language = ?, touched = touched + 1 WHERE id = ? AND state = 'open'", [
+      language,
+      id,
+    ])
   const current = await loadAttempt(database, id)
-  const [paper, edition, answers] = await Promise.all([loadPaper(database, id), loadEdition(database, current.edition), loadAnswers(database, id)])
+  const [paper, edition, answers] = await Promise.all([
+    loadPaper(database, id),
+    loadEdition(database, current.edition),
+    loadAnswers(database, id),
+  ])
   return {
-    attempt: id, quiz: current.quiz, number: current.number, lease: current.lease, page: current.page, tookOver,
+    attempt: id,
+    quiz: current.quiz,
+    number: current.number,
+    lease: current.lease,
+    page: current.page,
+    tookOver,
     sheet: sheetWithMaths(sealPaper(paper, edition, current.language)),
     answers: answers.map(({ item, response, flagged, keptAt }) => ({ item, response, flagged, keptAt })),
     seq: Math.max(0, ...answers.filter((answer) => answer.lease === current.lease).map((answer) => answer.seq)),
@@ -59,17 +96,33 @@ export async function openSitting(database: Database, student: string, id: strin
 }
 
 /** The clock of a sitting, and whether a lease still holds. */
-export async function sittingClock(database: Database, student: string, id: string, lease: number, now: Instant): Promise<SittingClock & { leaseHeld: boolean }> {
+export async function sittingClock(
+  database: Database,
+  student: string,
+  id: string,
+  lease: number,
+  now: Instant,
+): Promise<SittingClock & { leaseHeld: boolean }> {
   const attempt = await ownAttempt(database, student, id, now)
-  return { ...await clockOf(database, attempt, now), leaseHeld: attempt.lease === lease }
+  return { ...(await clockOf(database, attempt, now)), leaseHeld: attempt.lease === lease }
 }
 
 /** Goes on to a page where moving is forward only: what lies before it is closed for changes. */
-export async function moveOn(database: Database, student: string, id: string, lease: number, page: number, now: Instant): Promise<{ page: number }> {
+export async function moveOn(
+  database: Database,
+  student: string,
+  id: string,
+  lease: number,
+  page: number,
+  now: Instant,
+): Promise<{ page: number }> {
   const attempt = await ownAttempt(database, student, id, now)
   const [paper, edition] = await Promise.all([loadPaper(database, id), loadEdition(database, attempt.edition)])
   if (page >= paper.pages) throw new Problem(422, 'page', `This paper has ${paper.pages} pages.`)
   if (edition.content.movement !== 'forward') return { page: attempt.page }
-  await database.run('UPDATE attempt SET page = ?, touched = touched + 1 WHERE id = ? AND state = \'open\' AND hard_stop >= ? AND lease = ? AND page < ?', [page, id, toSql(now), lease, page])
+  await database.run(
+    "UPDATE attempt SET page = ?, touched = touched + 1 WHERE id = ? AND state = 'open' AND hard_stop >= ? AND lease = ? AND page < ?",
+    [page, id, toSql(now), lease, page],
+  )
   return { page: (await loadAttempt(database, id)).page }
 }

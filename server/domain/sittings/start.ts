@@ -20,11 +20,37 @@ import { settle } from './end'
 /** An attempt as core's right to sit needs it. */
 export function attemptFact(attempt: Attempt, rules: Rules): AttemptFact {
   const ended = attempt.state !== 'open'
-  const grade = ended ? gradeFor([{ number: 1, state: attempt.state as 'handed' | 'unsent', score: attempt.score, possible: attempt.possible ?? '0', daysLate: attempt.daysLate }], null, rules) : null
-  return { number: attempt.number, state: ended ? attempt.state as 'handed' | 'unsent' : 'sitting', handedInAt: attempt.handedInAt, marked: attempt.markedAt !== null, passed: grade?.passed ?? null }
+  const grade = ended
+    ? gradeFor(
+        [
+          {
+            number: 1,
+            state: attempt.state as 'handed' | 'unsent',
+            score: attempt.score,
+            possible: attempt.possible ?? '0',
+            daysLate: attempt.daysLate,
+          },
+        ],
+        null,
+        rules,
+      )
+    : null
+  return {
+    number: attempt.number,
+    state: ended ? (attempt.state as 'handed' | 'unsent') : 'sitting',
+    handedInAt: attempt.handedInAt,
+    marked: attempt.markedAt !== null,
+    passed: grade?.passed ?? null,
+  }
 }
 
-export interface Standing { row: QuizRow, student: Student, schedule: Schedule, attempts: Attempt[], may: MaySit }
+export interface Standing {
+  row: QuizRow
+  student: Student
+  schedule: Schedule
+  attempts: Attempt[]
+  may: MaySit
+}
 
 /** Where a student stands with a quiz: schedule, attempts, and whether they may start. */
 export async function standing(database: Database, person: Person, quizId: string, now: Instant): Promise<Standing> {
@@ -35,20 +61,52 @@ export async function standing(database: Database, person: Person, quizId: strin
   const attempts = await loadAttempts(database, 'quiz_id = ? AND student_id = ?', [quizId, person.id])
   const schedule = scheduleFor(row.quiz.rules, student)
   const state = currentState(row, await assignedTo(database, row.quiz.rules), await openStops(database, quizId), now)
-  return { row, student, schedule, attempts, may: maySit(state, schedule, attempts.map((attempt) => attemptFact(attempt, row.quiz.rules)), now, person.zone) }
+  return {
+    row,
+    student,
+    schedule,
+    attempts,
+    may: maySit(
+      state,
+      schedule,
+      attempts.map((attempt) => attemptFact(attempt, row.quiz.rules)),
+      now,
+      person.zone,
+    ),
+  }
 }
 
-async function checkPassword(db: Db, person: Person, quizId: string, wanted: string | null, given: string | undefined, now: Instant): Promise<void> {
+async function checkPassword(
+  db: Db,
+  person: Person,
+  quizId: string,
+  wanted: string | null,
+  given: string | undefined,
+  now: Instant,
+): Promise<void> {
   if (wanted === null) return
   const subject = `quiz:${quizId}:${person.id}`
   await ensureFewFailures(db, subject, now)
   if (given !== undefined && samePassword(given, wanted)) return
   if (given !== undefined) await noteFailure(db, subject, now)
-  throw new Problem(403, 'quiz-password', given === undefined ? 'This quiz asks for a password.' : 'That is not the password of this quiz. Ask your teacher, and mind capital letters.')
+  throw new Problem(
+    403,
+    'quiz-password',
+    given === undefined
+      ? 'This quiz asks for a password.'
+      : 'That is not the password of this quiz. Ask your teacher, and mind capital letters.',
+  )
 }
 
 /** Starts an attempt: compiles the paper, stores it with its answer rows, and gives the device the lease. */
-export async function startSitting(database: Database, person: Person, quizId: string, device: string, password: string | undefined, now: Instant): Promise<{ attempt: string }> {
+export async function startSitting(
+  database: Database,
+  person: Person,
+  quizId: string,
+  device: string,
+  password: string | undefined,
+  now: Instant,
+): Promise<{ attempt: string }> {
   const { row, student, schedule, attempts, may } = await standing(database, person, quizId, now)
   if (!may.may) {
     const running = attempts.find((attempt) => attempt.number === may.sitting)
@@ -60,21 +118,50 @@ export async function startSitting(database: Database, person: Person, quizId: s
   const limits = limitsFor(schedule, { startedAt: now, window: may.window })
   const { draw } = row.quiz.rules.attempts
   const last = attempts.at(-1)
-  const earlier = attempts.length ? (await database.rows<{ paper: string }>('SELECT paper FROM attempt WHERE quiz_id = ? AND student_id = ? ORDER BY number', [quizId, person.id])).map(({ paper }) => fromJson<Paper>(paper)) : []
+  const earlier = attempts.length
+    ? (
+        await database.rows<{ paper: string }>(
+          'SELECT paper FROM attempt WHERE quiz_id = ? AND student_id = ? ORDER BY number',
+          [quizId, person.id],
+        )
+      ).map(({ paper }) => fromJson<Paper>(paper))
+    : []
   // The same paper again is a paper of the edition that it was compiled from.
   const edition = await loadEdition(database, draw === 'same' && last ? last.edition : row.edition!)
   const paper = compilePaper(edition, student.id, may.attempt, earlier, { draw })
   try {
     await database.transaction(async (db) => {
-      await db.run(`INSERT INTO attempt (id, quiz_id, edition_id, student_id, number, window_id, state, started_at, deadline, on_time_until, hard_stop, lease, device, paper)
-        VALUES (?, ?, ?, ?, ?, ?, 'open', ?, ?, ?, ?, 1, ?, ?)`, [id, quizId, edition.id, student.id, may.attempt, may.window, toSql(now), toSqlOrNever(limits.deadline), toSqlOrNever(limits.onTimeUntil), toSqlOrNever(limits.hardStop), device, toJson(paper)])
-      await db.run('INSERT INTO answer (attempt_id, item, page) VALUES ?', [paper.items.map((item) => [id, item.id, item.page])])
+      await db.run(
+        `INSERT INTO attempt (id, quiz_id, edition_id, student_id, number, window_id, state, started_at, deadline, on_time_until, hard_stop, lease, device, paper)
+        VALUES (?, ?, ?, ?, ?, ?, 'open', ?, ?, ?, ?, 1, ?, ?)`,
+        [
+          id,
+          quizId,
+          edition.id,
+          student.id,
+          may.attempt,
+          may.window,
+          toSql(now),
+          toSqlOrNever(limits.deadline),
+          toSqlOrNever(limits.onTimeUntil),
+          toSqlOrNever(limits.hardStop),
+          device,
+          toJson(paper),
+        ],
+      )
+      await db.run('INSERT INTO answer (attempt_id, item, page) VALUES ?', [
+        paper.items.map((item) => [id, item.id, item.page]),
+      ])
       await recordLine(db, now, person.id, 'sitting started', id, { quiz: quizId, attempt: may.attempt })
     })
   } catch (error) {
     // Two devices at once: the unique key lets one start, and both get that sitting.
     if ((error as { errno?: number }).errno !== 1062) throw error
-    const [other] = await loadAttempts(database, 'quiz_id = ? AND student_id = ? AND number = ?', [quizId, person.id, may.attempt])
+    const [other] = await loadAttempts(database, 'quiz_id = ? AND student_id = ? AND number = ?', [
+      quizId,
+      person.id,
+      may.attempt,
+    ])
     return { attempt: other!.id }
   }
   return { attempt: id }

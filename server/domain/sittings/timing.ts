@@ -5,19 +5,31 @@ import { fromJson, fromSql, fromSqlOrNever, toSql, toSqlOrNever } from '../../da
 import type { Db, Value } from '../../database/database'
 import { studentsByIds } from '../quizzes/students'
 
-interface OpenRow { id: string, student_id: string, window_id: string, started_at: string, deadline: string, on_time_until: string, hard_stop: string, body: string }
+interface OpenRow {
+  id: string
+  student_id: string
+  window_id: string
+  started_at: string
+  deadline: string
+  on_time_until: string
+  hard_stop: string
+  body: string
+}
 
-export type Scope = { quiz: string, rules: Rules } | { student: string }
+export type Scope = { quiz: string; rules: Rules } | { student: string }
 
 /** All new limits in one statement, whatever their number. */
 async function write(db: Db, limits: [string, Limits][]): Promise<void> {
   if (!limits.length) return
   const column = (pick: (each: Limits) => Instant | null): [string, Value[]] => [
-    `CASE id ${limits.map(() => 'WHEN ? THEN ?').join(' ')} END`, limits.flatMap(([id, each]) => [id, toSqlOrNever(pick(each))]),
+    `CASE id ${limits.map(() => 'WHEN ? THEN ?').join(' ')} END`,
+    limits.flatMap(([id, each]) => [id, toSqlOrNever(pick(each))]),
   ]
   const parts = [column((each) => each.deadline), column((each) => each.onTimeUntil), column((each) => each.hardStop)]
-  await db.run(`UPDATE attempt SET deadline = ${parts[0]![0]}, on_time_until = ${parts[1]![0]}, hard_stop = ${parts[2]![0]}, touched = touched + 1 WHERE id IN (?) AND state = 'open'`,
-    [...parts.flatMap(([, values]) => values), limits.map(([id]) => id)])
+  await db.run(
+    `UPDATE attempt SET deadline = ${parts[0]![0]}, on_time_until = ${parts[1]![0]}, hard_stop = ${parts[2]![0]}, touched = touched + 1 WHERE id IN (?) AND state = 'open'`,
+    [...parts.flatMap(([, values]) => values), limits.map(([id]) => id)],
+  )
 }
 
 /**
@@ -25,25 +37,43 @@ async function write(db: Db, limits: [string, Limits][]): Promise<void> {
  * student whose accommodation did. Nothing is shortened, and what has ended is not revived.
  */
 export async function rewriteOpenSittings(db: Db, scope: Scope, now: Instant): Promise<void> {
-  const rows = await db.rows<OpenRow>(`SELECT a.id, a.student_id, a.window_id, a.started_at, a.deadline, a.on_time_until, a.hard_stop, q.body
+  const rows = await db.rows<OpenRow>(
+    `SELECT a.id, a.student_id, a.window_id, a.started_at, a.deadline, a.on_time_until, a.hard_stop, q.body
     FROM attempt a JOIN quiz q ON q.id = a.quiz_id WHERE ${'quiz' in scope ? 'a.quiz_id = ?' : 'a.student_id = ?'} AND a.state = 'open' AND a.hard_stop >= ? FOR UPDATE`,
-  ['quiz' in scope ? scope.quiz : scope.student, toSql(now)])
+    ['quiz' in scope ? scope.quiz : scope.student, toSql(now)],
+  )
   if (!rows.length) return
   const students = await studentsByIds(db, [...new Set(rows.map((row) => row.student_id))])
-  await write(db, rows.map((row) => {
-    const rules = 'quiz' in scope ? scope.rules : fromJson<{ rules: Rules }>(row.body).rules
-    const schedule = scheduleFor(rules, students.get(row.student_id)!)
-    const before = { deadline: fromSqlOrNever(row.deadline), onTimeUntil: fromSqlOrNever(row.on_time_until), hardStop: fromSqlOrNever(row.hard_stop) }
-    // A window that was taken out of the rules leaves the sittings that began in it as they were.
-    const kept = schedule.windows.some((window) => window.id === row.window_id)
-    const next = kept ? limitsFor(schedule, { startedAt: fromSql(row.started_at), window: row.window_id }) : before
-    return [row.id, neverShorter(before, next)]
-  }))
+  await write(
+    db,
+    rows.map((row) => {
+      const rules = 'quiz' in scope ? scope.rules : fromJson<{ rules: Rules }>(row.body).rules
+      const schedule = scheduleFor(rules, students.get(row.student_id)!)
+      const before = {
+        deadline: fromSqlOrNever(row.deadline),
+        onTimeUntil: fromSqlOrNever(row.on_time_until),
+        hardStop: fromSqlOrNever(row.hard_stop),
+      }
+      // A window that was taken out of the rules leaves the sittings that began in it as they were.
+      const kept = schedule.windows.some((window) => window.id === row.window_id)
+      const next = kept ? limitsFor(schedule, { startedAt: fromSql(row.started_at), window: row.window_id }) : before
+      return [row.id, neverShorter(before, next)]
+    }),
+  )
 }
 
 /** Ends every open sitting of a quiz at an instant: the sweep hands in what is there. */
 export async function closeOpenSittings(db: Db, quiz: string, now: Instant): Promise<number> {
-  const rows = await db.rows<{ id: string, deadline: string }>('SELECT id, deadline FROM attempt WHERE quiz_id = ? AND state = \'open\' AND hard_stop >= ? FOR UPDATE', [quiz, toSql(now)])
-  await write(db, rows.map((row) => [row.id, { deadline: earlier(fromSqlOrNever(row.deadline), now), onTimeUntil: now, hardStop: now }]))
+  const rows = await db.rows<{ id: string; deadline: string }>(
+    "SELECT id, deadline FROM attempt WHERE quiz_id = ? AND state = 'open' AND hard_stop >= ? FOR UPDATE",
+    [quiz, toSql(now)],
+  )
+  await write(
+    db,
+    rows.map((row) => [
+      row.id,
+      { deadline: earlier(fromSqlOrNever(row.deadline), now), onTimeUntil: now, hardStop: now },
+    ]),
+  )
   return rows.length
 }

@@ -2,14 +2,25 @@
 import { unitNames } from '~~/core/kit/units'
 import type { NumberBody, Nearness } from '~~/core/question/kinds/number'
 
-const { body, slim = false } = defineProps<{ body: NumberBody, slim?: boolean }>()
+const { body, slim = false } = defineProps<{ body: NumberBody; slim?: boolean }>()
 const emit = defineEmits<{ 'update:body': [NumberBody] }>()
 type Answer = NumberBody['answers'][number]
 
 const set = (values: Partial<NumberBody>) => emit('update:body', { ...body, ...values })
-const setAnswer = (index: number, values: Partial<Answer>) => set({ answers: body.answers.map((answer, i) => (i === index ? { ...answer, ...values } : answer)) })
-const nears: Record<Nearness['by'], Nearness> = { absolute: { by: 'absolute', tolerance: '0' }, relative: { by: 'relative', tolerance: '0.02' }, figures: { by: 'figures', digits: 3 }, decimals: { by: 'decimals', digits: 1 } }
-const nearWords = { absolute: 'within ±', relative: 'within a share of', figures: 'equal to significant figures:', decimals: 'equal to decimals:' }
+const setAnswer = (index: number, values: Partial<Answer>) =>
+  set({ answers: body.answers.map((answer, i) => (i === index ? { ...answer, ...values } : answer)) })
+const nears: Record<Nearness['by'], Nearness> = {
+  absolute: { by: 'absolute', tolerance: '0' },
+  relative: { by: 'relative', tolerance: '0.02' },
+  figures: { by: 'figures', digits: 3 },
+  decimals: { by: 'decimals', digits: 1 },
+}
+const nearWords = {
+  absolute: 'within ±',
+  relative: 'within a share of',
+  figures: 'equal to significant figures:',
+  decimals: 'equal to decimals:',
+}
 const value = (event: Event) => (event.target as HTMLInputElement).value
 </script>
 
@@ -17,23 +28,109 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
   <fieldset class="space-y-3">
     <legend class="small-head">Accepted numbers</legend>
     <div v-for="(answer, index) in body.answers" :key="index" class="flex flex-wrap items-end gap-2">
-      <label class="text-[0.8125rem] text-soft">Number<input class="field block py-1" :class="answer.value.startsWith('{=') ? 'w-72!' : 'w-28!'" :value="answer.value" inputmode="decimal" @input="setAnswer(index, { value: value($event) })"></label>
-      <label class="text-[0.8125rem] text-soft">counts when
-        <select class="field block py-1" :value="answer.near.by" @change="setAnswer(index, { near: nears[value($event) as Nearness['by']] })"><option v-for="(words, by) in nearWords" :key="by" :value="by">{{ words }}</option></select>
+      <label class="text-[0.8125rem] text-soft"
+        >Number<input
+          class="field block py-1"
+          :class="answer.value.startsWith('{=') ? 'w-72!' : 'w-28!'"
+          :value="answer.value"
+          inputmode="decimal"
+          @input="setAnswer(index, { value: value($event) })"
+      /></label>
+      <label class="text-[0.8125rem] text-soft"
+        >counts when
+        <select
+          class="field block py-1"
+          :value="answer.near.by"
+          @change="setAnswer(index, { near: nears[value($event) as Nearness['by']] })"
+        >
+          <option v-for="(words, by) in nearWords" :key="by" :value="by">{{ words }}</option>
+        </select>
       </label>
-      <label v-if="'tolerance' in answer.near" class="text-[0.8125rem] text-soft">Tolerance<input class="field block w-20! py-1" :value="answer.near.tolerance" inputmode="decimal" @input="setAnswer(index, { near: { ...answer.near, tolerance: value($event) } as Nearness })"></label>
-      <label v-else class="text-[0.8125rem] text-soft">Digits<input class="field block w-20! py-1" type="number" min="0" max="15" :value="answer.near.digits" @input="setAnswer(index, { near: { ...answer.near, digits: Number(value($event)) } as Nearness })"></label>
-      <label class="text-[0.8125rem] text-soft">earns<input class="field block w-20! py-1" type="number" min="0" max="1" step="0.25" :value="answer.credit" @input="setAnswer(index, { credit: Number(value($event)) })"></label>
-      <label class="grow text-[0.8125rem] text-soft">Comment<input class="field block py-1" :value="answer.comment" @input="setAnswer(index, { comment: value($event) })"></label>
-      <button v-if="body.answers.length > 1" type="button" class="btn" @click="set({ answers: body.answers.filter((_, i) => i !== index) })">Take out</button>
+      <label v-if="'tolerance' in answer.near" class="text-[0.8125rem] text-soft"
+        >Tolerance<input
+          class="field block w-20! py-1"
+          :value="answer.near.tolerance"
+          inputmode="decimal"
+          @input="setAnswer(index, { near: { ...answer.near, tolerance: value($event) } as Nearness })"
+      /></label>
+      <label v-else class="text-[0.8125rem] text-soft"
+        >Digits<input
+          class="field block w-20! py-1"
+          type="number"
+          min="0"
+          max="15"
+          :value="answer.near.digits"
+          @input="setAnswer(index, { near: { ...answer.near, digits: Number(value($event)) } as Nearness })"
+      /></label>
+      <label class="text-[0.8125rem] text-soft"
+        >earns<input
+          class="field block w-20! py-1"
+          type="number"
+          min="0"
+          max="1"
+          step="0.25"
+          :value="answer.credit"
+          @input="setAnswer(index, { credit: Number(value($event)) })"
+      /></label>
+      <label class="grow text-[0.8125rem] text-soft"
+        >Comment<input
+          class="field block py-1"
+          :value="answer.comment"
+          @input="setAnswer(index, { comment: value($event) })"
+      /></label>
+      <button
+        v-if="body.answers.length > 1"
+        type="button"
+        class="btn"
+        @click="set({ answers: body.answers.filter((_, i) => i !== index) })"
+      >
+        Take out
+      </button>
     </div>
-    <button type="button" class="btn" :disabled="body.answers.length >= 10" @click="set({ answers: [...body.answers, { value: '0', near: nears.absolute, credit: 0.5, comment: '' }] })">Accept another number</button>
+    <button
+      type="button"
+      class="btn"
+      :disabled="body.answers.length >= 10"
+      @click="set({ answers: [...body.answers, { value: '0', near: nears.absolute, credit: 0.5, comment: '' }] })"
+    >
+      Accept another number
+    </button>
     <div class="flex flex-wrap items-end gap-3">
-      <label v-if="!slim" class="text-[0.8125rem] text-soft">Words before the field<input class="field block w-44! py-1" :value="body.label" maxlength="60" @input="set({ label: value($event) })"></label>
-      <label class="text-[0.8125rem] text-soft">Unit<input class="field block w-28! py-1" list="units" :value="body.unit" maxlength="20" @input="set({ unit: value($event) })"></label>
+      <label v-if="!slim" class="text-[0.8125rem] text-soft"
+        >Words before the field<input
+          class="field block w-44! py-1"
+          :value="body.label"
+          maxlength="60"
+          @input="set({ label: value($event) })"
+      /></label>
+      <label class="text-[0.8125rem] text-soft"
+        >Unit<input
+          class="field block w-28! py-1"
+          list="units"
+          :value="body.unit"
+          maxlength="20"
+          @input="set({ unit: value($event) })"
+      /></label>
       <datalist id="units"><option v-for="unit in unitNames" :key="unit" :value="unit" /></datalist>
-      <label class="flex items-center gap-1.5 pb-1.5"><input type="checkbox" class="accent-petrol" :checked="body.unitAsked" @change="set({ unitAsked: !body.unitAsked })"> the student writes the unit</label>
-      <label class="text-[0.8125rem] text-soft">Decimals are written<select class="field block py-1" :value="body.style" @change="set({ style: value($event) as 'point' | 'comma' })"><option value="point">3.75</option><option value="comma">3,75</option></select></label>
+      <label class="flex items-center gap-1.5 pb-1.5"
+        ><input
+          type="checkbox"
+          class="accent-petrol"
+          :checked="body.unitAsked"
+          @change="set({ unitAsked: !body.unitAsked })"
+        />
+        the student writes the unit</label
+      >
+      <label class="text-[0.8125rem] text-soft"
+        >Decimals are written<select
+          class="field block py-1"
+          :value="body.style"
+          @change="set({ style: value($event) as 'point' | 'comma' })"
+        >
+          <option value="point">3.75</option>
+          <option value="comma">3,75</option>
+        </select></label
+      >
     </div>
   </fieldset>
 </template>

@@ -15,9 +15,12 @@ const drawing = useTemplateRef<SVGSVGElement>('drawing')
 let from: Point | null = null
 
 const set = (values: Partial<SpotBody>) => emit('update:body', { ...body, ...values })
-const setRegion = (id: string, values: Partial<Region>) => set({ regions: body.regions.map((region) => (region.id === id ? { ...region, ...values } : region)) })
+const setRegion = (id: string, values: Partial<Region>) =>
+  set({ regions: body.regions.map((region) => (region.id === id ? { ...region, ...values } : region)) })
 function addRegion(shape: Shape) {
-  const id = Array.from({ length: 60 }, (_, i) => `r${i + 1}`).find((each) => !body.regions.some((region) => region.id === each))!
+  const id = Array.from({ length: 60 }, (_, i) => `r${i + 1}`).find(
+    (each) => !body.regions.some((region) => region.id === each),
+  )!
   set({ regions: [...body.regions, { id, shape, right: true, label: '', comment: '' }] })
 }
 
@@ -26,32 +29,52 @@ async function choose(event: Event) {
   if (!file) return
   problem.value = ''
   try {
-    const { src, kind } = await api<{ src: string, kind: string }>('media', { method: 'POST', body: file })
-    if (kind !== 'picture') { problem.value = 'This is not a picture.'; return }
+    const { src, kind } = await api<{ src: string; kind: string }>('media', { method: 'POST', body: file })
+    if (kind !== 'picture') {
+      problem.value = 'This is not a picture.'
+      return
+    }
     const image = new Image()
     image.src = src
     await image.decode()
     set({ picture: src, width: image.naturalWidth, height: image.naturalHeight })
-  } catch (error) { problem.value = sentenceOf(error) }
+  } catch (error) {
+    problem.value = sentenceOf(error)
+  }
 }
 
 function place(event: PointerEvent): Point {
   const { left, top, width, height } = drawing.value!.getBoundingClientRect()
   const within = (share: number, most: number) => Math.round(Math.min(1, Math.max(0, share)) * most)
-  return { x: within((event.clientX - left) / width, body.width), y: within((event.clientY - top) / height, body.height) }
+  return {
+    x: within((event.clientX - left) / width, body.width),
+    y: within((event.clientY - top) / height, body.height),
+  }
 }
 function between(a: Point, b: Point): Shape {
-  if (tool.value === 'circle') return { is: 'circle', x: a.x, y: a.y, r: Math.max(1, Math.round(Math.hypot(b.x - a.x, b.y - a.y))) }
-  return { is: 'rectangle', x: Math.min(a.x, b.x), y: Math.min(a.y, b.y), width: Math.max(1, Math.abs(b.x - a.x)), height: Math.max(1, Math.abs(b.y - a.y)) }
+  if (tool.value === 'circle')
+    return { is: 'circle', x: a.x, y: a.y, r: Math.max(1, Math.round(Math.hypot(b.x - a.x, b.y - a.y))) }
+  return {
+    is: 'rectangle',
+    x: Math.min(a.x, b.x),
+    y: Math.min(a.y, b.y),
+    width: Math.max(1, Math.abs(b.x - a.x)),
+    height: Math.max(1, Math.abs(b.y - a.y)),
+  }
 }
 function down(event: PointerEvent) {
   event.preventDefault()
   const at = place(event)
-  if (tool.value === 'polygon') { corners.value = [...corners.value, at]; return }
+  if (tool.value === 'polygon') {
+    corners.value = [...corners.value, at]
+    return
+  }
   from = at
   drawing.value!.setPointerCapture(event.pointerId)
 }
-function move(event: PointerEvent) { if (from) drawn.value = between(from, place(event)) }
+function move(event: PointerEvent) {
+  if (from) drawn.value = between(from, place(event))
+}
 function up(event: PointerEvent) {
   if (!from) return
   const to = place(event)
@@ -64,22 +87,50 @@ function closePolygon() {
   corners.value = []
 }
 const line = (points: Point[]) => points.map(({ x, y }) => `${x},${y}`).join(' ')
-const shapes = computed(() => [...body.regions.map((region, index) => ({ shape: region.shape, right: region.right, number: index + 1 })), ...(drawn.value ? [{ shape: drawn.value, right: true, number: 0 }] : [])])
+const shapes = computed(() => [
+  ...body.regions.map((region, index) => ({ shape: region.shape, right: region.right, number: index + 1 })),
+  ...(drawn.value ? [{ shape: drawn.value, right: true, number: 0 }] : []),
+])
 
 /** The numbers of a shape, in a line that can be typed. */
 function numbers(shape: Shape): string {
   if (shape.is === 'circle') return `${shape.x} ${shape.y} ${shape.r}`
-  return shape.is === 'rectangle' ? `${shape.x} ${shape.y} ${shape.width} ${shape.height}` : shape.points.map(({ x, y }) => `${x} ${y}`).join(' ')
+  return shape.is === 'rectangle'
+    ? `${shape.x} ${shape.y} ${shape.width} ${shape.height}`
+    : shape.points.map(({ x, y }) => `${x} ${y}`).join(' ')
 }
-const wanted = { circle: 'middle across, middle down, radius', rectangle: 'left, top, width, height', polygon: 'across and down of each corner' }
+const wanted = {
+  circle: 'middle across, middle down, radius',
+  rectangle: 'left, top, width, height',
+  polygon: 'across and down of each corner',
+}
 function typed(region: Region, event: Event) {
-  const values = (event.target as HTMLInputElement).value.trim().split(/[\s,]+/).map(Number)
+  const values = (event.target as HTMLInputElement).value
+    .trim()
+    .split(/[\s,]+/)
+    .map(Number)
   const { is } = region.shape
-  const fits = values.every((value) => Number.isFinite(value) && value >= 0) && (is === 'circle' ? values.length === 3 : is === 'rectangle' ? values.length === 4 : values.length >= 6 && values.length % 2 === 0)
-  if (!fits) { problem.value = `Write ${wanted[is]}, as numbers of pixels.`; return }
+  const fits =
+    values.every((value) => Number.isFinite(value) && value >= 0) &&
+    (is === 'circle'
+      ? values.length === 3
+      : is === 'rectangle'
+        ? values.length === 4
+        : values.length >= 6 && values.length % 2 === 0)
+  if (!fits) {
+    problem.value = `Write ${wanted[is]}, as numbers of pixels.`
+    return
+  }
   problem.value = ''
   const [a, b, c, d] = values as [number, number, number, number]
-  setRegion(region.id, { shape: is === 'circle' ? { is, x: a, y: b, r: c } : is === 'rectangle' ? { is, x: a, y: b, width: c, height: d } : { is, points: values.flatMap((x, i) => (i % 2 ? [] : [{ x, y: values[i + 1]! }])) } })
+  setRegion(region.id, {
+    shape:
+      is === 'circle'
+        ? { is, x: a, y: b, r: c }
+        : is === 'rectangle'
+          ? { is, x: a, y: b, width: c, height: d }
+          : { is, points: values.flatMap((x, i) => (i % 2 ? [] : [{ x, y: values[i + 1]! }])) },
+  })
 }
 </script>
 
@@ -87,41 +138,183 @@ function typed(region: Region, event: Event) {
   <fieldset class="space-y-3">
     <legend class="small-head">Picture and regions</legend>
     <div class="flex flex-wrap items-end gap-3">
-      <label class="btn cursor-pointer">{{ body.picture ? 'Another picture' : 'Choose a picture' }}<input type="file" accept="image/png,image/jpeg,image/gif,image/webp" class="sr-only" @change="choose"></label>
-      <label class="label grow">What it shows, without giving the answer away<input class="field py-1 font-normal" maxlength="1000" :value="body.alt" @input="set({ alt: ($event.target as HTMLInputElement).value })"></label>
+      <label class="btn cursor-pointer"
+        >{{ body.picture ? 'Another picture' : 'Choose a picture'
+        }}<input type="file" accept="image/png,image/jpeg,image/gif,image/webp" class="sr-only" @change="choose"
+      /></label>
+      <label class="label grow"
+        >What it shows, without giving the answer away<input
+          class="field py-1 font-normal"
+          maxlength="1000"
+          :value="body.alt"
+          @input="set({ alt: ($event.target as HTMLInputElement).value })"
+      /></label>
     </div>
     <p v-if="problem" role="alert" class="note-stop">{{ problem }}</p>
     <template v-if="body.picture">
       <div class="flex flex-wrap items-center gap-2" role="group" aria-label="What to draw">
-        <button v-for="(words, is) in ({ circle: 'Circle', rectangle: 'Rectangle', polygon: 'Polygon' } as const)" :key="is" type="button" class="tag" :aria-pressed="tool === is" @click="tool = is; corners = []">{{ words }}</button>
-        <template v-if="tool === 'polygon'"><button type="button" class="btn py-0.5" :disabled="corners.length < 3" @click="closePolygon">Close the polygon</button><span class="text-[0.875rem] text-soft">{{ corners.length }} corners</span></template>
+        <button
+          v-for="(words, is) in { circle: 'Circle', rectangle: 'Rectangle', polygon: 'Polygon' } as const"
+          :key="is"
+          type="button"
+          class="tag"
+          :aria-pressed="tool === is"
+          @click="
+            tool = is
+            corners = []
+          "
+        >
+          {{ words }}
+        </button>
+        <template v-if="tool === 'polygon'"
+          ><button type="button" class="btn py-0.5" :disabled="corners.length < 3" @click="closePolygon">
+            Close the polygon</button
+          ><span class="text-[0.875rem] text-soft">{{ corners.length }} corners</span></template
+        >
         <span v-else class="text-[0.875rem] text-soft">drag on the picture</span>
-        <button type="button" class="btn btn-quiet" @click="addRegion(tool === 'rectangle' ? { is: 'rectangle', x: Math.round(body.width * 0.4), y: Math.round(body.height * 0.4), width: Math.round(body.width * 0.2), height: Math.round(body.height * 0.2) } : { is: 'circle', x: Math.round(body.width / 2), y: Math.round(body.height / 2), r: Math.max(4, Math.round(body.width * 0.08)) })">put one in the middle</button>
+        <button
+          type="button"
+          class="btn btn-quiet"
+          @click="
+            addRegion(
+              tool === 'rectangle'
+                ? {
+                    is: 'rectangle',
+                    x: Math.round(body.width * 0.4),
+                    y: Math.round(body.height * 0.4),
+                    width: Math.round(body.width * 0.2),
+                    height: Math.round(body.height * 0.2),
+                  }
+                : {
+                    is: 'circle',
+                    x: Math.round(body.width / 2),
+                    y: Math.round(body.height / 2),
+                    r: Math.max(4, Math.round(body.width * 0.08)),
+                  },
+            )
+          "
+        >
+          put one in the middle
+        </button>
       </div>
       <div class="relative inline-block max-w-full touch-none border border-rule">
-        <img :src="body.picture" :alt="body.alt" :width="body.width" :height="body.height" class="block h-auto max-w-full select-none" draggable="false">
-        <svg ref="drawing" class="absolute inset-0 size-full cursor-crosshair" :viewBox="`0 0 ${body.width} ${body.height}`" aria-hidden="true" @pointerdown="down" @pointermove="move" @pointerup="up">
-          <g v-for="(each, index) in shapes" :key="index" :class="each.right ? 'fill-green/25 stroke-green' : 'fill-amber/25 stroke-amber'" stroke-width="2">
-            <circle v-if="each.shape.is === 'circle'" :cx="each.shape.x" :cy="each.shape.y" :r="each.shape.r" vector-effect="non-scaling-stroke" />
-            <rect v-else-if="each.shape.is === 'rectangle'" :x="each.shape.x" :y="each.shape.y" :width="each.shape.width" :height="each.shape.height" vector-effect="non-scaling-stroke" />
+        <img
+          :src="body.picture"
+          :alt="body.alt"
+          :width="body.width"
+          :height="body.height"
+          class="block h-auto max-w-full select-none"
+          draggable="false"
+        />
+        <svg
+          ref="drawing"
+          class="absolute inset-0 size-full cursor-crosshair"
+          :viewBox="`0 0 ${body.width} ${body.height}`"
+          aria-hidden="true"
+          @pointerdown="down"
+          @pointermove="move"
+          @pointerup="up"
+        >
+          <g
+            v-for="(each, index) in shapes"
+            :key="index"
+            :class="each.right ? 'fill-green/25 stroke-green' : 'fill-amber/25 stroke-amber'"
+            stroke-width="2"
+          >
+            <circle
+              v-if="each.shape.is === 'circle'"
+              :cx="each.shape.x"
+              :cy="each.shape.y"
+              :r="each.shape.r"
+              vector-effect="non-scaling-stroke"
+            />
+            <rect
+              v-else-if="each.shape.is === 'rectangle'"
+              :x="each.shape.x"
+              :y="each.shape.y"
+              :width="each.shape.width"
+              :height="each.shape.height"
+              vector-effect="non-scaling-stroke"
+            />
             <polygon v-else :points="line(each.shape.points)" vector-effect="non-scaling-stroke" />
           </g>
-          <polyline v-if="corners.length" :points="line(corners)" class="fill-none stroke-bloom" stroke-width="2" vector-effect="non-scaling-stroke" />
+          <polyline
+            v-if="corners.length"
+            :points="line(corners)"
+            class="fill-none stroke-bloom"
+            stroke-width="2"
+            vector-effect="non-scaling-stroke"
+          />
         </svg>
       </div>
       <ol class="space-y-2">
         <li v-for="(region, index) in body.regions" :key="region.id" class="flex flex-wrap items-end gap-2">
-          <label class="flex items-center gap-1.5 pb-1.5"><input type="checkbox" class="accent-petrol" :checked="region.right" @change="setRegion(region.id, { right: !region.right })"> {{ index + 1 }} is right</label>
-          <label class="text-[0.8125rem] text-soft">Name<input class="field block w-40! py-1" maxlength="80" :value="region.label" @input="setRegion(region.id, { label: ($event.target as HTMLInputElement).value })"></label>
-          <label class="text-[0.8125rem] text-soft">{{ region.shape.is }}: {{ wanted[region.shape.is] }}<input class="field block py-1" :value="numbers(region.shape)" @change="typed(region, $event)"></label>
-          <label class="grow text-[0.8125rem] text-soft">Comment for who marks it<input class="field block py-1" :value="region.comment" @input="setRegion(region.id, { comment: ($event.target as HTMLInputElement).value })"></label>
-          <button type="button" class="btn" @click="set({ regions: body.regions.filter((each) => each.id !== region.id) })">Take out</button>
+          <label class="flex items-center gap-1.5 pb-1.5"
+            ><input
+              type="checkbox"
+              class="accent-petrol"
+              :checked="region.right"
+              @change="setRegion(region.id, { right: !region.right })"
+            />
+            {{ index + 1 }} is right</label
+          >
+          <label class="text-[0.8125rem] text-soft"
+            >Name<input
+              class="field block w-40! py-1"
+              maxlength="80"
+              :value="region.label"
+              @input="setRegion(region.id, { label: ($event.target as HTMLInputElement).value })"
+          /></label>
+          <label class="text-[0.8125rem] text-soft"
+            >{{ region.shape.is }}: {{ wanted[region.shape.is]
+            }}<input class="field block py-1" :value="numbers(region.shape)" @change="typed(region, $event)"
+          /></label>
+          <label class="grow text-[0.8125rem] text-soft"
+            >Comment for who marks it<input
+              class="field block py-1"
+              :value="region.comment"
+              @input="setRegion(region.id, { comment: ($event.target as HTMLInputElement).value })"
+          /></label>
+          <button
+            type="button"
+            class="btn"
+            @click="set({ regions: body.regions.filter((each) => each.id !== region.id) })"
+          >
+            Take out
+          </button>
         </li>
       </ol>
       <div class="flex flex-wrap gap-4">
-        <label class="text-[0.8125rem] text-soft">Students<select class="field block py-1" :value="body.by" @change="set({ by: ($event.target as HTMLSelectElement).value as SpotBody['by'] })"><option value="point">mark a place of their own</option><option value="place">choose among the regions, by name</option></select></label>
-        <label class="text-[0.8125rem] text-soft">Places asked for<input class="field block w-20! py-1" type="number" min="1" max="20" :value="body.spots" @input="set({ spots: Number(($event.target as HTMLInputElement).value) || 1 })"></label>
-        <label class="text-[0.8125rem] text-soft">A wrong place takes away<select class="field block py-1" :value="body.wrongCost" @change="set({ wrongCost: Number(($event.target as HTMLSelectElement).value) })"><option :value="0">nothing</option><option :value="0.5">half of a right one</option><option :value="1">as much as a right one earns</option></select></label>
+        <label class="text-[0.8125rem] text-soft"
+          >Students<select
+            class="field block py-1"
+            :value="body.by"
+            @change="set({ by: ($event.target as HTMLSelectElement).value as SpotBody['by'] })"
+          >
+            <option value="point">mark a place of their own</option>
+            <option value="place">choose among the regions, by name</option>
+          </select></label
+        >
+        <label class="text-[0.8125rem] text-soft"
+          >Places asked for<input
+            class="field block w-20! py-1"
+            type="number"
+            min="1"
+            max="20"
+            :value="body.spots"
+            @input="set({ spots: Number(($event.target as HTMLInputElement).value) || 1 })"
+        /></label>
+        <label class="text-[0.8125rem] text-soft"
+          >A wrong place takes away<select
+            class="field block py-1"
+            :value="body.wrongCost"
+            @change="set({ wrongCost: Number(($event.target as HTMLSelectElement).value) })"
+          >
+            <option :value="0">nothing</option>
+            <option :value="0.5">half of a right one</option>
+            <option :value="1">as much as a right one earns</option>
+          </select></label
+        >
       </div>
     </template>
   </fieldset>

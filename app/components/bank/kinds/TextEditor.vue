@@ -1,12 +1,13 @@
 <script setup lang="ts">
 import { howLabels, type TextBody } from '~~/core/question/kinds/text'
 
-const { body, slim = false } = defineProps<{ body: TextBody, slim?: boolean }>()
+const { body, slim = false } = defineProps<{ body: TextBody; slim?: boolean }>()
 const emit = defineEmits<{ 'update:body': [TextBody] }>()
 type Answer = TextBody['answers'][number]
 
 const set = (values: Partial<TextBody>) => emit('update:body', { ...body, ...values })
-const setAnswer = (index: number, values: Partial<Answer>) => set({ answers: body.answers.map((answer, i) => (i === index ? { ...answer, ...values } : answer)) })
+const setAnswer = (index: number, values: Partial<Answer>) =>
+  set({ answers: body.answers.map((answer, i) => (i === index ? { ...answer, ...values } : answer)) })
 const value = (event: Event) => (event.target as HTMLInputElement).value
 </script>
 
@@ -14,19 +15,99 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
   <fieldset class="space-y-3">
     <legend class="small-head">Accepted answers</legend>
     <div v-for="(answer, index) in body.answers" :key="index" class="flex flex-wrap items-end gap-2">
-      <label class="text-[0.8125rem] text-soft">The answer<select class="field block py-1" :value="answer.how" @change="setAnswer(index, { how: value($event) as Answer['how'] })"><option v-for="(words, how) in howLabels" :key="how" :value="how">{{ words }}</option></select></label>
-      <label class="grow text-[0.8125rem] text-soft">Text<input class="field block py-1" :value="answer.text" maxlength="200" @input="setAnswer(index, { text: value($event) })"></label>
-      <label class="text-[0.8125rem] text-soft">earns<input class="field block w-20! py-1" type="number" min="0" max="1" step="0.25" :value="answer.credit" @input="setAnswer(index, { credit: Number(value($event)) })"></label>
-      <label class="grow text-[0.8125rem] text-soft">Comment<input class="field block py-1" :value="answer.comment" @input="setAnswer(index, { comment: value($event) })"></label>
-      <button v-if="body.answers.length > 1" type="button" class="btn" @click="set({ answers: body.answers.filter((_, i) => i !== index) })">Take out</button>
+      <label class="text-[0.8125rem] text-soft"
+        >The answer<select
+          class="field block py-1"
+          :value="answer.how"
+          @change="setAnswer(index, { how: value($event) as Answer['how'] })"
+        >
+          <option v-for="(words, how) in howLabels" :key="how" :value="how">{{ words }}</option>
+        </select></label
+      >
+      <label class="grow text-[0.8125rem] text-soft"
+        >Text<input
+          class="field block py-1"
+          :value="answer.text"
+          maxlength="200"
+          @input="setAnswer(index, { text: value($event) })"
+      /></label>
+      <label class="text-[0.8125rem] text-soft"
+        >earns<input
+          class="field block w-20! py-1"
+          type="number"
+          min="0"
+          max="1"
+          step="0.25"
+          :value="answer.credit"
+          @input="setAnswer(index, { credit: Number(value($event)) })"
+      /></label>
+      <label class="grow text-[0.8125rem] text-soft"
+        >Comment<input
+          class="field block py-1"
+          :value="answer.comment"
+          @input="setAnswer(index, { comment: value($event) })"
+      /></label>
+      <button
+        v-if="body.answers.length > 1"
+        type="button"
+        class="btn"
+        @click="set({ answers: body.answers.filter((_, i) => i !== index) })"
+      >
+        Take out
+      </button>
     </div>
-    <button type="button" class="btn" :disabled="body.answers.length >= 40" @click="set({ answers: [...body.answers, { how: 'is', text: '', credit: 1, comment: '' }] })">Accept another answer</button>
+    <button
+      type="button"
+      class="btn"
+      :disabled="body.answers.length >= 40"
+      @click="set({ answers: [...body.answers, { how: 'is', text: '', credit: 1, comment: '' }] })"
+    >
+      Accept another answer
+    </button>
     <div class="flex flex-wrap items-end gap-4">
-      <label v-if="!slim" class="text-[0.8125rem] text-soft">Words before the field<input class="field block w-44! py-1" :value="body.label" maxlength="60" @input="set({ label: value($event) })"></label>
-      <label class="text-[0.8125rem] text-soft">Longest answer<input class="field block w-24! py-1" type="number" min="1" max="500" :value="body.longest" @input="set({ longest: Number(value($event)) })"></label>
-      <label class="text-[0.8125rem] text-soft">Slips allowed<select class="field block py-1" :value="body.slips" @change="set({ slips: Number(value($event)) })"><option v-for="n in 4" :key="n" :value="n - 1">{{ n === 1 ? 'none' : n - 1 }}</option></select></label>
-      <label class="flex items-center gap-1.5 pb-1.5"><input type="checkbox" class="accent-petrol" :checked="body.caseMatters" @change="set({ caseMatters: !body.caseMatters })"> capital letters matter</label>
-      <label class="flex items-center gap-1.5 pb-1.5"><input type="checkbox" class="accent-petrol" :checked="body.accentsMatter" @change="set({ accentsMatter: !body.accentsMatter })"> accents matter</label>
+      <label v-if="!slim" class="text-[0.8125rem] text-soft"
+        >Words before the field<input
+          class="field block w-44! py-1"
+          :value="body.label"
+          maxlength="60"
+          @input="set({ label: value($event) })"
+      /></label>
+      <label class="text-[0.8125rem] text-soft"
+        >Longest answer<input
+          class="field block w-24! py-1"
+          type="number"
+          min="1"
+          max="500"
+          :value="body.longest"
+          @input="set({ longest: Number(value($event)) })"
+      /></label>
+      <label class="text-[0.8125rem] text-soft"
+        >Slips allowed<select
+          class="field block py-1"
+          :value="body.slips"
+          @change="set({ slips: Number(value($event)) })"
+        >
+          <option v-for="n in 4" :key="n" :value="n - 1">{{ n === 1 ? 'none' : n - 1 }}</option>
+        </select></label
+      >
+      <label class="flex items-center gap-1.5 pb-1.5"
+        ><input
+          type="checkbox"
+          class="accent-petrol"
+          :checked="body.caseMatters"
+          @change="set({ caseMatters: !body.caseMatters })"
+        />
+        capital letters matter</label
+      >
+      <label class="flex items-center gap-1.5 pb-1.5"
+        ><input
+          type="checkbox"
+          class="accent-petrol"
+          :checked="body.accentsMatter"
+          @change="set({ accentsMatter: !body.accentsMatter })"
+        />
+        accents matter</label
+      >
     </div>
   </fieldset>
 </template>

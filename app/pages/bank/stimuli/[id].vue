@@ -16,7 +16,12 @@ const kind = ref('choice')
 const other = ref('')
 useHead({ title: () => `${written.value.name || 'New stimulus'} · Thistle` })
 const changed = computed(() => JSON.stringify(written.value) !== kept.value)
-onBeforeRouteLeave(() => !changed.value || busy.value || window.confirm('What you changed in this stimulus is not kept yet. Leave it all the same?'))
+onBeforeRouteLeave(
+  () =>
+    !changed.value ||
+    busy.value ||
+    window.confirm('What you changed in this stimulus is not kept yet. Leave it all the same?'),
+)
 
 async function load() {
   if (isNew.value) return
@@ -24,7 +29,9 @@ async function load() {
     detail.value = await api<StimulusDetail>(`stimuli/${id.value}`)
     written.value = detail.value.stimulus
     kept.value = JSON.stringify(written.value)
-  } catch (error) { problem.value = sentenceOf(error) }
+  } catch (error) {
+    problem.value = sentenceOf(error)
+  }
 }
 await load()
 async function keep() {
@@ -32,13 +39,20 @@ async function keep() {
   problem.value = ''
   try {
     const made = isNew.value
-      ? await api<{ id: string, version: number }>('stimuli', { method: 'POST', body: written.value })
-      : await api<{ id: string, version: number }>(`stimuli/${id.value}`, { method: 'PUT', body: { on: detail.value!.version, stimulus: written.value } })
+      ? await api<{ id: string; version: number }>('stimuli', { method: 'POST', body: written.value })
+      : await api<{ id: string; version: number }>(`stimuli/${id.value}`, {
+          method: 'PUT',
+          body: { on: detail.value!.version, stimulus: written.value },
+        })
     kept.value = JSON.stringify(written.value)
     announce(`Version ${made.version} is kept. Quizzes that are open keep theirs.`)
     if (isNew.value) await navigateTo(`/bank/stimuli/${made.id}`, { replace: true })
     else await load()
-  } catch (error) { problem.value = sentenceOf(error) } finally { busy.value = false }
+  } catch (error) {
+    problem.value = sentenceOf(error)
+  } finally {
+    busy.value = false
+  }
 }
 async function remove() {
   if (!window.confirm('Take this stimulus away for good? This cannot be undone.')) return
@@ -47,11 +61,18 @@ async function remove() {
     await api(`stimuli/${id.value}`, { method: 'DELETE' })
     kept.value = JSON.stringify(written.value)
     await navigateTo('/bank/stimuli')
-  } catch (error) { problem.value = sentenceOf(error) } finally { busy.value = false }
+  } catch (error) {
+    problem.value = sentenceOf(error)
+  } finally {
+    busy.value = false
+  }
 }
 function addLanguage() {
   const code = other.value.trim()
-  if (!languageCode.test(code) || code === written.value.language) { problem.value = 'Write another language as its code, such as nl or fr.'; return }
+  if (!languageCode.test(code) || code === written.value.language) {
+    problem.value = 'Write another language as its code, such as nl or fr.'
+    return
+  }
   written.value = { ...written.value, translations: { [code]: '', ...written.value.translations } }
   other.value = ''
 }
@@ -59,34 +80,81 @@ function addLanguage() {
 
 <template>
   <main id="main" class="mx-auto w-full max-w-4xl px-5 py-6">
-    <p class="text-[0.9375rem]"><NuxtLink class="link" to="/bank">Bank</NuxtLink> · <NuxtLink class="link" to="/bank/stimuli">Stimuli</NuxtLink></p>
+    <p class="text-[0.9375rem]">
+      <NuxtLink class="link" to="/bank">Bank</NuxtLink> · <NuxtLink class="link" to="/bank/stimuli">Stimuli</NuxtLink>
+    </p>
     <div class="mt-1 flex flex-wrap items-center gap-3">
       <h1 class="min-w-0 text-2xl [overflow-wrap:anywhere]">{{ isNew ? 'New stimulus' : written.name }}</h1>
       <span v-if="detail" class="text-[0.9375rem] text-soft">version {{ detail.version }}</span>
       <div class="ml-auto flex flex-wrap gap-2">
-        <button v-if="detail && !detail.questions.length" class="btn" :disabled="busy" @click="remove">Take it away</button>
-        <button class="btn btn-main" :disabled="busy || !changed" @click="keep">{{ isNew ? 'Keep in the bank' : 'Keep as a new version' }}</button>
+        <button v-if="detail && !detail.questions.length" class="btn" :disabled="busy" @click="remove">
+          Take it away
+        </button>
+        <button class="btn btn-main" :disabled="busy || !changed" @click="keep">
+          {{ isNew ? 'Keep in the bank' : 'Keep as a new version' }}
+        </button>
       </div>
     </div>
     <p v-if="problem" role="alert" class="note-stop mt-3">{{ problem }}</p>
     <div class="mt-5 space-y-5">
-      <label class="label">Name, for teachers<input v-model="written.name" class="field font-normal" maxlength="160"></label>
-      <div><span class="label">What the questions share</span><RichText label="What the questions share" :language="written.language" :model-value="written.html" @update:model-value="written = { ...written, html: $event }" /></div>
-      <label class="label">Source<input v-model="written.source" class="field font-normal" maxlength="200"></label>
+      <label class="label"
+        >Name, for teachers<input v-model="written.name" class="field font-normal" maxlength="160"
+      /></label>
+      <div>
+        <span class="label">What the questions share</span
+        ><RichText
+          label="What the questions share"
+          :language="written.language"
+          :model-value="written.html"
+          @update:model-value="written = { ...written, html: $event }"
+        />
+      </div>
+      <label class="label">Source<input v-model="written.source" class="field font-normal" maxlength="200" /></label>
       <details>
-        <summary class="small-head">Languages: {{ [written.language, ...Object.keys(written.translations)].map(languageName).join(', ') }}</summary>
+        <summary class="small-head">
+          Languages: {{ [written.language, ...Object.keys(written.translations)].map(languageName).join(', ') }}
+        </summary>
         <div class="mt-3 space-y-3">
-          <div v-for="(html, code) in written.translations" :key="code"><span class="label">In {{ languageName(String(code)) }}<span v-if="!html" class="ml-2 text-amber">missing</span></span><RichText :label="`In ${languageName(String(code))}`" :language="String(code)" :model-value="html" @update:model-value="written = { ...written, translations: { ...written.translations, [code]: $event } }" /></div>
-          <form class="flex items-end gap-2" @submit.prevent="addLanguage"><label class="text-[0.8125rem] text-soft">Another language<input v-model="other" class="field block w-24! py-1" placeholder="nl" maxlength="20"></label><button class="btn py-1">Add</button></form>
+          <div v-for="(html, code) in written.translations" :key="code">
+            <span class="label"
+              >In {{ languageName(String(code)) }}<span v-if="!html" class="ml-2 text-amber">missing</span></span
+            ><RichText
+              :label="`In ${languageName(String(code))}`"
+              :language="String(code)"
+              :model-value="html"
+              @update:model-value="written = { ...written, translations: { ...written.translations, [code]: $event } }"
+            />
+          </div>
+          <form class="flex items-end gap-2" @submit.prevent="addLanguage">
+            <label class="text-[0.8125rem] text-soft"
+              >Another language<input
+                v-model="other"
+                class="field block w-24! py-1"
+                placeholder="nl"
+                maxlength="20" /></label
+            ><button class="btn py-1">Add</button>
+          </form>
         </div>
       </details>
     </div>
     <section v-if="detail" class="mt-8">
       <h2 class="small-head">Questions on it</h2>
-      <ul class="border-t border-ink"><li v-for="hit in detail.questions" :key="hit.id" class="border-b border-rule py-2.5"><NuxtLink :to="`/bank/${hit.id}`" class="font-serif text-lg hover:underline">{{ hit.title }}</NuxtLink><p class="text-[0.9375rem] text-green"><span class="text-soft">Key</span> {{ hit.key || 'not set' }}</p></li></ul>
+      <ul class="border-t border-ink">
+        <li v-for="hit in detail.questions" :key="hit.id" class="border-b border-rule py-2.5">
+          <NuxtLink :to="`/bank/${hit.id}`" class="font-serif text-lg hover:underline">{{ hit.title }}</NuxtLink>
+          <p class="text-[0.9375rem] text-green"><span class="text-soft">Key</span> {{ hit.key || 'not set' }}</p>
+        </li>
+      </ul>
       <p v-if="!detail.questions.length" class="py-2 text-soft">None yet.</p>
-      <form class="mt-3 flex flex-wrap items-end gap-2" @submit.prevent="navigateTo({ path: '/bank/new', query: { kind, stimulus: id } })">
-        <label class="text-[0.8125rem] text-soft">Kind<select v-model="kind" class="field block py-1"><option v-for="(label, name) in kindLabels" :key="name" :value="name">{{ label }}</option></select></label><button class="btn">Write a question on it</button>
+      <form
+        class="mt-3 flex flex-wrap items-end gap-2"
+        @submit.prevent="navigateTo({ path: '/bank/new', query: { kind, stimulus: id } })"
+      >
+        <label class="text-[0.8125rem] text-soft"
+          >Kind<select v-model="kind" class="field block py-1">
+            <option v-for="(label, name) in kindLabels" :key="name" :value="name">{{ label }}</option>
+          </select></label
+        ><button class="btn">Write a question on it</button>
       </form>
     </section>
   </main>

@@ -10,7 +10,11 @@ const forPool = shallowRef<Hit[]>([])
 const sections = computed(() => store.quiz?.content.sections ?? [])
 const starts = computed(() => {
   let next = 1
-  return sections.value.map((section) => { const first = next; next += section.rows.reduce((total, row) => total + rowSize(row), 0); return first })
+  return sections.value.map((section) => {
+    const first = next
+    next += section.rows.reduce((total, row) => total + rowSize(row), 0)
+    return first
+  })
 })
 
 /** Where new rows go: after the selected one, else at the end of the last section. */
@@ -18,11 +22,16 @@ const target = computed(() => {
   for (const [index, section] of sections.value.entries()) {
     const at = section.rows.findIndex((row) => row.id === selected.value)
     if (at < 0) continue
-    const last = starts.value[index]! + section.rows.slice(0, at + 1).reduce((total, row) => total + rowSize(row), 0) - 1
+    const last =
+      starts.value[index]! + section.rows.slice(0, at + 1).reduce((total, row) => total + rowSize(row), 0) - 1
     return { section: section.id, after: selected.value, words: `after row ${last}` }
   }
   const section = sections.value.at(-1)
-  return { section: section?.id ?? '', after: section?.rows.at(-1)?.id ?? null, words: section ? `to “${section.title.length > 18 ? `${section.title.slice(0, 17)}…` : section.title}”` : '' }
+  return {
+    section: section?.id ?? '',
+    after: section?.rows.at(-1)?.id ?? null,
+    words: section ? `to “${section.title.length > 18 ? `${section.title.slice(0, 17)}…` : section.title}”` : '',
+  }
 })
 
 function addRows(rows: Row[]) {
@@ -33,7 +42,7 @@ function add(hits: Hit[]) {
   store.learn(hits)
   addRows(hits.map((hit) => ({ type: 'question', id: newRowId(), question: hit.id, points: hit.points, fixed: false })))
 }
-function makePool(pool: { title: string, draw: number, points: number }) {
+function makePool(pool: { title: string; draw: number; points: number }) {
   store.learn(forPool.value)
   addRows([{ type: 'pool', id: newRowId(), ...pool, questions: forPool.value.map((hit) => hit.id), fixed: false }])
   forPool.value = []
@@ -45,8 +54,22 @@ function addGroup(detail: StimulusDetail) {
   store.stimuli = new Map([...store.stimuli, [detail.id, detail.stimulus.name]])
   const usable = detail.questions.filter((hit) => hit.state === 'usable')
   choosingStimulus.value = false
-  if (!usable.length) { announce('No question on it can be used yet.'); return }
-  addRows([{ type: 'stimulus', id: newRowId(), stimulus: detail.id, questions: usable.map((hit) => hit.id), draw: usable.length, order: 'kept', points: usable[0]!.points, fixed: false }])
+  if (!usable.length) {
+    announce('No question on it can be used yet.')
+    return
+  }
+  addRows([
+    {
+      type: 'stimulus',
+      id: newRowId(),
+      stimulus: detail.id,
+      questions: usable.map((hit) => hit.id),
+      draw: usable.length,
+      order: 'kept',
+      points: usable[0]!.points,
+      fixed: false,
+    },
+  ])
 }
 
 /** One place up or down, over the border of a section too. */
@@ -56,8 +79,15 @@ async function moveRow(id: string, by: number) {
   const index = section.rows.findIndex((row) => row.id === id)
   const inside = index + by >= 0 && index + by < section.rows.length
   const next = sections.value[at + by]
-  if (inside) store.make({ do: 'moveRow', row: id, section: section.id, after: by > 0 ? section.rows[index + 1]!.id : section.rows[index - 2]?.id ?? null })
-  else if (next) store.make({ do: 'moveRow', row: id, section: next.id, after: by > 0 ? null : next.rows.at(-1)?.id ?? null })
+  if (inside)
+    store.make({
+      do: 'moveRow',
+      row: id,
+      section: section.id,
+      after: by > 0 ? section.rows[index + 1]!.id : (section.rows[index - 2]?.id ?? null),
+    })
+  else if (next)
+    store.make({ do: 'moveRow', row: id, section: next.id, after: by > 0 ? null : (next.rows.at(-1)?.id ?? null) })
   else return
   announce(inside ? `Moved ${by > 0 ? 'down' : 'up'}.` : `Moved to “${next!.title}”.`, store.undo)
   await nextTick()
@@ -72,46 +102,97 @@ function moveSection(index: number, by: number) {
 }
 function addSection() {
   const id = newRowId()
-  store.make({ do: 'addSection', section: { id, title: `Section ${sections.value.length + 1}`, intro: '', order: 'kept', rows: [] }, after: sections.value.at(-1)?.id ?? null })
+  store.make({
+    do: 'addSection',
+    section: { id, title: `Section ${sections.value.length + 1}`, intro: '', order: 'kept', rows: [] },
+    after: sections.value.at(-1)?.id ?? null,
+  })
   selected.value = null
 }
 async function download(event: Event) {
   const select = event.target as HTMLSelectElement
   const as = select.value
   select.value = ''
-  try { await downloadFile(`quizzes/${store.view!.id}/file`, { as }) } catch (error) { announce(sentenceOf(error)) }
+  try {
+    await downloadFile(`quizzes/${store.view!.id}/file`, { as })
+  } catch (error) {
+    announce(sentenceOf(error))
+  }
 }
-const setTitle = (event: Event) => store.make({ do: 'setContent', values: { title: (event.target as HTMLInputElement).value } })
+const setTitle = (event: Event) =>
+  store.make({ do: 'setContent', values: { title: (event.target as HTMLInputElement).value } })
 </script>
 
 <template>
   <QuizFrame wide>
     <template #actions><NuxtLink class="btn" :to="`/quizzes/${store.view?.id}/rules`">Go to rules</NuxtLink></template>
     <div class="grid lg:h-[calc(100dvh-8.75rem)] lg:grid-cols-[min(20rem,26vw)_minmax(0,1fr)_min(16.5rem,22vw)]">
-      <QuestionFinder class="max-h-[60dvh] border-b border-rule lg:max-h-none lg:border-b-0 lg:border-r" :place="target.words" @add="add" @pool="forPool = $event" />
+      <QuestionFinder
+        class="max-h-[60dvh] border-b border-rule lg:max-h-none lg:border-b-0 lg:border-r"
+        :place="target.words"
+        @add="add"
+        @pool="forPool = $event"
+      />
       <div class="min-h-0 overflow-y-auto px-5 py-4">
         <details class="mb-4 text-[0.9375rem]">
           <summary class="text-soft">Title and what students read first</summary>
           <div class="mt-2 space-y-3 bg-sheet p-4">
-            <label class="label">Title<input class="field font-normal" maxlength="160" :value="store.quiz?.content.title" @change="setTitle"></label>
-            <div><span class="label">What students read before they start</span><RichText slim label="What students read before they start" :model-value="store.quiz?.content.intro ?? ''" @update:model-value="store.make({ do: 'setContent', values: { intro: $event } })" /></div>
+            <label class="label"
+              >Title<input
+                class="field font-normal"
+                maxlength="160"
+                :value="store.quiz?.content.title"
+                @change="setTitle"
+            /></label>
+            <div>
+              <span class="label">What students read before they start</span
+              ><RichText
+                slim
+                label="What students read before they start"
+                :model-value="store.quiz?.content.intro ?? ''"
+                @update:model-value="store.make({ do: 'setContent', values: { intro: $event } })"
+              />
+            </div>
           </div>
         </details>
         <RunningOrderSection
-          v-for="(section, index) in sections" :key="section.id" :section="section" :starts-at="starts[index]!" :selected="selected" :only="sections.length === 1"
-          @select="selected = $event" @move-row="moveRow" @drop-row="(row, to, after) => store.make({ do: 'moveRow', row, section: to, after })" @move-section="moveSection(index, $event)"
+          v-for="(section, index) in sections"
+          :key="section.id"
+          :section="section"
+          :starts-at="starts[index]!"
+          :selected="selected"
+          :only="sections.length === 1"
+          @select="selected = $event"
+          @move-row="moveRow"
+          @drop-row="(row, to, after) => store.make({ do: 'moveRow', row, section: to, after })"
+          @move-section="moveSection(index, $event)"
         />
         <div class="flex flex-wrap gap-2">
           <button class="btn" @click="addSection">Add a section</button>
           <button class="btn" @click="choosingStimulus = true">Add a stimulus with its questions …</button>
-          <button class="btn" @click="addRows([{ type: 'text', id: newRowId(), html: '<p>A text between questions.</p>' }])">Add a text {{ target.words }}</button>
-          <select class="field ml-auto w-auto! py-1 text-[0.875rem]" aria-label="Download the quiz" @change="download"><option value="">Download as …</option><option value="qti-3.0">QTI 3.0 package</option><option value="qti-2.2">QTI 2.2 package</option><option value="qti-2.1">QTI 2.1 package</option></select>
+          <button
+            class="btn"
+            @click="addRows([{ type: 'text', id: newRowId(), html: '<p>A text between questions.</p>' }])"
+          >
+            Add a text {{ target.words }}
+          </button>
+          <select class="field ml-auto w-auto! py-1 text-[0.875rem]" aria-label="Download the quiz" @change="download">
+            <option value="">Download as …</option>
+            <option value="qti-3.0">QTI 3.0 package</option>
+            <option value="qti-2.2">QTI 2.2 package</option>
+            <option value="qti-2.1">QTI 2.1 package</option>
+          </select>
         </div>
-        <p class="mt-4 text-[0.8125rem] text-soft">Rows move by their handle, or with Alt and the arrow keys; Delete takes one out; Ctrl Z takes anything back.</p>
+        <p class="mt-4 text-[0.8125rem] text-soft">
+          Rows move by their handle, or with Alt and the arrow keys; Delete takes one out; Ctrl Z takes anything back.
+        </p>
       </div>
       <aside class="min-h-0 space-y-6 overflow-y-auto border-rule bg-sheet px-4 py-4 lg:border-l">
         <FiguresPanel />
-        <div><h2 class="small-head mb-2">Checks</h2><ChecksList class="text-[0.9375rem]" :checks="store.checks" /></div>
+        <div>
+          <h2 class="small-head mb-2">Checks</h2>
+          <ChecksList class="text-[0.9375rem]" :checks="store.checks" />
+        </div>
       </aside>
     </div>
     <StimulusDialog :open="choosingStimulus" @close="choosingStimulus = false" @choose="addGroup" />

@@ -4,4 +4,8 @@ import { undoImport } from '../../../domain/imports/take'
 import { route } from '../../../utils/route'
 
 /** Takes a finished import back. */
-export default route({ right: 'teacher', params: z.object({ id }), handle: ({ db, person, params, now }) => undoImport(db, person, params.id, now) })
+export default route({
+  right: 'teacher',
+  params: z.object({ id }),
+  handle: ({ db, person, params, now }) => undoImport(db, person, params.id, now),
+})

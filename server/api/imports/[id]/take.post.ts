@@ -5,10 +5,17 @@ import { route } from '../../../utils/route'
 
 /** Begins to take the chosen items into the bank; how far it is, is asked for. */
 export default route({
-  right: 'teacher', params: z.object({ id }), body: z.strictObject({ items: z.array(z.int().min(0)).min(1).max(20_000), tests: z.array(z.int().min(0)).max(50).default([]) }),
+  right: 'teacher',
+  params: z.object({ id }),
+  body: z.strictObject({
+    items: z.array(z.int().min(0)).min(1).max(20_000),
+    tests: z.array(z.int().min(0)).max(50).default([]),
+  }),
   async handle({ db, person, params, body, now }) {
     const { total, done } = await beginTaking(db, person, params.id, body.items, now, body.tests)
-    done.catch((error: unknown) => { console.error('import', params.id, error) })
+    done.catch((error: unknown) => {
+      console.error('import', params.id, error)
+    })
     return { total }
   },
 })

@@ -6,6 +6,10 @@ import { route } from '../../../utils/route'
 
 /** Asks a keeper for a bank. */
 export default route({
-  right: 'teacher', params: z.object({ bank: id }),
-  async handle({ db, person, params, now }) { await askForBank(db, person, standInKeeper(db, now), params.bank, now); return { ok: true } },
+  right: 'teacher',
+  params: z.object({ bank: id }),
+  async handle({ db, person, params, now }) {
+    await askForBank(db, person, standInKeeper(db, now), params.bank, now)
+    return { ok: true }
+  },
 })

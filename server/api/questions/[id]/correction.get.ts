@@ -4,4 +4,8 @@ import { correctionDifferences } from '../../../domain/bank/outside'
 import { route } from '../../../utils/route'
 
 /** What the keeper's correction would change in the school's copy. */
-export default route({ right: 'teacher', params: z.object({ id }), handle: ({ db, person, params }) => correctionDifferences(db, person, params.id) })
+export default route({
+  right: 'teacher',
+  params: z.object({ id }),
+  handle: ({ db, person, params }) => correctionDifferences(db, person, params.id),
+})

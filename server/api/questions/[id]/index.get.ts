@@ -5,6 +5,7 @@ import { route } from '../../../utils/route'
 
 export default route({
   right: 'teacher',
-  params: z.object({ id }), query: z.object({ version: z.coerce.number().int().min(1).optional() }),
+  params: z.object({ id }),
+  query: z.object({ version: z.coerce.number().int().min(1).optional() }),
   handle: ({ db, person, params, query, now }) => loadQuestion(db, person, params.id, query.version, now),
 })

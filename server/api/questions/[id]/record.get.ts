@@ -4,4 +4,8 @@ import { questionRecord } from '../../../domain/bank/record'
 import { route } from '../../../utils/route'
 
 /** How a question has done, and where it is used. */
-export default route({ right: 'teacher', params: z.object({ id }), handle: ({ db, person, params, now }) => questionRecord(db, person, params.id, now) })
+export default route({
+  right: 'teacher',
+  params: z.object({ id }),
+  handle: ({ db, person, params, now }) => questionRecord(db, person, params.id, now),
+})

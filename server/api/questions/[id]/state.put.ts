@@ -5,6 +5,10 @@ import { route } from '../../../utils/route'
 
 export default route({
   right: 'teacher',
-  params: z.object({ id }), body: z.strictObject({ retired: z.boolean() }),
-  async handle({ db, person, params, body, now }) { await setQuestionState(db, person, params.id, body.retired, now); return { retired: body.retired } },
+  params: z.object({ id }),
+  body: z.strictObject({ retired: z.boolean() }),
+  async handle({ db, person, params, body, now }) {
+    await setQuestionState(db, person, params.id, body.retired, now)
+    return { retired: body.retired }
+  },
 })

@@ -4,4 +4,8 @@ import { undoMany } from '../../../domain/bank/bulk'
 import { route } from '../../../utils/route'
 
 /** Takes a change of many questions back. */
-export default route({ right: 'teacher', params: z.object({ id }), handle: ({ db, person, params, now }) => undoMany(db, person, params.id, now) })
+export default route({
+  right: 'teacher',
+  params: z.object({ id }),
+  handle: ({ db, person, params, now }) => undoMany(db, person, params.id, now),
+})

@@ -2,4 +2,8 @@ import { bulkRequest, changeMany } from '../../../domain/bank/bulk'
 import { route } from '../../../utils/route'
 
 /** Changes many questions at once. */
-export default route({ right: 'teacher', body: bulkRequest, handle: ({ db, person, body, now }) => changeMany(db, person, body, now) })
+export default route({
+  right: 'teacher',
+  body: bulkRequest,
+  handle: ({ db, person, body, now }) => changeMany(db, person, body, now),
+})

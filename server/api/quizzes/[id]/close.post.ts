@@ -6,7 +6,8 @@ import { plus } from '../../../../core/kit/time'
 import { route } from '../../../utils/route'
 
 export default route({
-  right: 'quizTeacher', params: z.object({ id }),
+  right: 'quizTeacher',
+  params: z.object({ id }),
   async handle({ db, person, params, now }) {
     const closed = await closeNow(db, person, params.id, now)
     await settle(db, { quiz: params.id }, plus(now, 1), 500)

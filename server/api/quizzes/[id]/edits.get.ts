@@ -6,6 +6,7 @@ import { route } from '../../../utils/route'
 /** What others did meanwhile. */
 export default route({
   right: 'quizTeacher',
-  params: z.object({ id }), query: z.object({ since: z.coerce.number().int().min(0) }),
+  params: z.object({ id }),
+  query: z.object({ since: z.coerce.number().int().min(0) }),
   handle: ({ db, params, query }) => editsSince(db, params.id, query.since),
 })

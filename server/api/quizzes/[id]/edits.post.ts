@@ -6,6 +6,8 @@ import { route } from '../../../utils/route'
 
 export default route({
   right: 'quizTeacher',
-  params: z.object({ id }), body: z.strictObject({ on: z.int().min(0), token: z.string().regex(/^[a-z0-9]{4,20}\.[a-z0-9]{1,18}$/), edit }),
-  handle: ({ db, person, params, body, now }) => makeEdit(db, person, params.id, body.on, body.token, body.edit as Edit, now),
+  params: z.object({ id }),
+  body: z.strictObject({ on: z.int().min(0), token: z.string().regex(/^[a-z0-9]{4,20}\.[a-z0-9]{1,18}$/), edit }),
+  handle: ({ db, person, params, body, now }) =>
+    makeEdit(db, person, params.id, body.on, body.token, body.edit as Edit, now),
 })

@@ -3,4 +3,8 @@ import { route } from '../../../utils/route'
 import { z } from 'zod'
 import { id } from '../../../../core/question'
 
-export default route({ right: 'quizTeacher', params: z.object({ id }), handle: ({ db, person, params, now }) => quizView(db, person, params.id, now) })
+export default route({
+  right: 'quizTeacher',
+  params: z.object({ id }),
+  handle: ({ db, person, params, now }) => quizView(db, person, params.id, now),
+})

@@ -5,7 +5,8 @@ import { route } from '../../../utils/route'
 
 export default route({
   right: 'quizTeacher',
-  params: z.object({ id }), body: z.strictObject({ class: id, released: z.boolean() }),
+  params: z.object({ id }),
+  body: z.strictObject({ class: id, released: z.boolean() }),
   async handle({ db, person, params, body, now }) {
     await (body.released ? releaseTo : unrelease)(db, person, params.id, body.class, now)
     return body

@@ -4,6 +4,8 @@ import { sittingClock } from '../../../domain/sittings/sitting'
 import { route } from '../../../utils/route'
 
 export default route({
-  right: 'student', params: z.object({ id }), query: z.object({ lease: z.coerce.number().int() }),
+  right: 'student',
+  params: z.object({ id }),
+  query: z.object({ lease: z.coerce.number().int() }),
   handle: ({ db, person, params, query, now }) => sittingClock(db, person.id, params.id, query.lease, now),
 })

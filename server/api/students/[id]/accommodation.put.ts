@@ -6,6 +6,10 @@ import { route } from '../../../utils/route'
 
 export default route({
   right: 'studentTeacher',
-  params: z.object({ id }), body: accommodation,
-  async handle({ db, person, params, body, now }) { await setAccommodation(db, person, params.id, body, now); return body },
+  params: z.object({ id }),
+  body: accommodation,
+  async handle({ db, person, params, body, now }) {
+    await setAccommodation(db, person, params.id, body, now)
+    return body
+  },
 })

@@ -12,12 +12,18 @@ const asking = ref(false)
 const sort = ref<'name' | 'grade'>('name')
 
 async function load() {
-  try { table.value = await api<MarksTable>(`quizzes/${id}/marks`) } catch (error) { problem.value = sentenceOf(error) }
+  try {
+    table.value = await api<MarksTable>(`quizzes/${id}/marks`)
+  } catch (error) {
+    problem.value = sentenceOf(error)
+  }
 }
 onMounted(load)
 
 const shown = computed(() => {
-  const students = (table.value?.students ?? []).filter((student) => only.value === 'all' || student.classes.includes(only.value))
+  const students = (table.value?.students ?? []).filter(
+    (student) => only.value === 'all' || student.classes.includes(only.value),
+  )
   const worth = (student: MarkedStudent) => (student.percent === null ? -1 : Number(student.percent.replace('−', '-')))
   return sort.value === 'name' ? students : [...students].sort((a, b) => worth(b) - worth(a))
 })
@@ -28,14 +34,24 @@ const summary = computed(() => {
   const passed = graded.value.filter((student) => student.passed).length
   return `${graded.value.length} of ${shown.value.length} graded · mean ${mean.toFixed(1)} %${table.value?.passMark ? ` · ${passed} passed at ${table.value.passMark}` : ''}`
 })
-const span = (from: string, to: string | null) => (to ? `${Math.round((Date.parse(to) - Date.parse(from)) / 60_000)} min` : '')
+const span = (from: string, to: string | null) =>
+  to ? `${Math.round((Date.parse(to) - Date.parse(from)) / 60_000)} min` : ''
 
-async function release(group: { id: string, name: string, releasedAt: string | null }) {
+async function release(group: { id: string; name: string; releasedAt: string | null }) {
   try {
-    await api(`quizzes/${id}/release`, { method: 'PUT', body: { class: group.id, released: group.releasedAt === null } })
-    announce(group.releasedAt === null ? `Released to ${group.name}.` : `No longer shown to ${group.name}. What has been seen has been seen.`)
+    await api(`quizzes/${id}/release`, {
+      method: 'PUT',
+      body: { class: group.id, released: group.releasedAt === null },
+    })
+    announce(
+      group.releasedAt === null
+        ? `Released to ${group.name}.`
+        : `No longer shown to ${group.name}. What has been seen has been seen.`,
+    )
     await load()
-  } catch (error) { problem.value = sentenceOf(error) }
+  } catch (error) {
+    problem.value = sentenceOf(error)
+  }
 }
 async function closeNow() {
   asking.value = false
@@ -43,52 +59,116 @@ async function closeNow() {
     const { ended } = await api<{ ended: number }>(`quizzes/${id}/close`, { method: 'POST' })
     announce(`Closed. ${ended} ${ended === 1 ? 'paper was' : 'papers were'} handed in as they stood.`)
     await Promise.all([load(), store.load(id)])
-  } catch (error) { problem.value = sentenceOf(error) }
+  } catch (error) {
+    problem.value = sentenceOf(error)
+  }
 }
 </script>
 
 <template>
   <QuizFrame>
-    <template v-if="store.view?.state === 'open'" #actions><button class="btn btn-warn" @click="asking = true">Close now…</button></template>
+    <template v-if="store.view?.state === 'open'" #actions
+      ><button class="btn btn-warn" @click="asking = true">Close now…</button></template
+    >
     <div class="mx-auto max-w-6xl">
       <p v-if="problem" role="alert" class="note-stop mb-3">{{ problem }}</p>
-      <EmptyNote v-if="table && !table.students.length" title="Nobody to mark yet">Say under Rules which class sits this quiz.</EmptyNote>
+      <EmptyNote v-if="table && !table.students.length" title="Nobody to mark yet"
+        >Say under Rules which class sits this quiz.</EmptyNote
+      >
       <template v-else-if="table">
         <div class="flex flex-wrap items-center gap-x-6 gap-y-2 py-2">
           <div class="flex gap-1.5" role="group" aria-label="Class">
             <button class="tag" :aria-pressed="only === 'all'" @click="only = 'all'">Everyone</button>
-            <button v-for="group in table.classes" :key="group.id" class="tag" :aria-pressed="only === group.name" @click="only = group.name">{{ group.name }}</button>
+            <button
+              v-for="group in table.classes"
+              :key="group.id"
+              class="tag"
+              :aria-pressed="only === group.name"
+              @click="only = group.name"
+            >
+              {{ group.name }}
+            </button>
           </div>
           <p class="text-soft">{{ summary || 'Nothing handed in yet' }}</p>
           <div v-if="table.byHand" class="ml-auto flex flex-wrap gap-2">
-            <button v-for="group in table.classes" :key="group.id" class="btn" @click="release(group)">{{ group.releasedAt ? `Take back from ${group.name}` : `Release to ${group.name}` }}</button>
+            <button v-for="group in table.classes" :key="group.id" class="btn" @click="release(group)">
+              {{ group.releasedAt ? `Take back from ${group.name}` : `Release to ${group.name}` }}
+            </button>
           </div>
         </div>
         <div class="overflow-x-auto" tabindex="0" role="region" aria-label="Marks">
           <table class="w-full min-w-180 text-left">
             <thead>
               <tr class="border-b border-ink text-[0.875rem] text-soft">
-                <th class="py-1.5 font-semibold" :aria-sort="sort === 'name' ? 'ascending' : undefined"><button @click="sort = 'name'">Student{{ sort === 'name' ? ' ↓' : '' }}</button></th>
-                <th class="font-semibold">Attempts</th><th class="font-semibold">Time</th><th class="text-right font-semibold">Score</th>
-                <th class="pl-6 text-right font-semibold" :aria-sort="sort === 'grade' ? 'descending' : undefined"><button @click="sort = 'grade'">Grade ({{ table.method }}){{ sort === 'grade' ? ' ↓' : '' }}</button></th><th class="pl-6 font-semibold">Passed</th>
+                <th class="py-1.5 font-semibold" :aria-sort="sort === 'name' ? 'ascending' : undefined">
+                  <button @click="sort = 'name'">Student{{ sort === 'name' ? ' ↓' : '' }}</button>
+                </th>
+                <th class="font-semibold">Attempts</th>
+                <th class="font-semibold">Time</th>
+                <th class="text-right font-semibold">Score</th>
+                <th class="pl-6 text-right font-semibold" :aria-sort="sort === 'grade' ? 'descending' : undefined">
+                  <button @click="sort = 'grade'">Grade ({{ table.method }}){{ sort === 'grade' ? ' ↓' : '' }}</button>
+                </th>
+                <th class="pl-6 font-semibold">Passed</th>
               </tr>
             </thead>
             <tbody v-for="student in shown" :key="student.id" class="border-b border-rule align-top">
-              <tr v-for="(attempt, index) in student.attempts.length ? student.attempts : [null]" :key="attempt?.id ?? student.id">
-                <th v-if="index === 0" scope="rowgroup" :rowspan="Math.max(1, student.attempts.length)" class="py-2 pr-4 font-normal"><span class="font-semibold">{{ student.name }}</span><span v-if="only === 'all'" class="ml-2 text-[0.8125rem] text-soft">{{ student.classes.join(', ') }}</span></th>
+              <tr
+                v-for="(attempt, index) in student.attempts.length ? student.attempts : [null]"
+                :key="attempt?.id ?? student.id"
+              >
+                <th
+                  v-if="index === 0"
+                  scope="rowgroup"
+                  :rowspan="Math.max(1, student.attempts.length)"
+                  class="py-2 pr-4 font-normal"
+                >
+                  <span class="font-semibold">{{ student.name }}</span><span
+                    v-if="only === 'all'"
+                    class="ml-2 text-[0.8125rem] text-soft"
+                    >{{ student.classes.join(', ') }}</span
+                  >
+                </th>
                 <template v-if="attempt">
                   <td class="py-2 pr-4">
-                    <NuxtLink class="link" :to="`/quizzes/${id}/marks/${attempt.id}`">Attempt {{ attempt.number }}</NuxtLink>
-                    <span v-if="attempt.state === 'open'" class="ml-2 text-bloom">sitting now</span><span v-if="attempt.state === 'unsent'" class="ml-2 text-amber">left unsent</span><span v-if="attempt.endedBy === 'clock' && attempt.state === 'handed'" class="ml-2 text-[0.875rem] text-soft">by the clock</span>
-                    <span v-if="attempt.daysLate" class="ml-2 text-amber">{{ attempt.daysLate }} {{ attempt.daysLate === 1 ? 'day' : 'days' }} late</span><span v-if="attempt.minutesOver" class="ml-2 text-amber">{{ attempt.minutesOver }} min over</span>
+                    <NuxtLink class="link" :to="`/quizzes/${id}/marks/${attempt.id}`"
+                      >Attempt {{ attempt.number }}</NuxtLink
+                    >
+                    <span v-if="attempt.state === 'open'" class="ml-2 text-bloom">sitting now</span
+                    ><span v-if="attempt.state === 'unsent'" class="ml-2 text-amber">left unsent</span
+                    ><span
+                      v-if="attempt.endedBy === 'clock' && attempt.state === 'handed'"
+                      class="ml-2 text-[0.875rem] text-soft"
+                      >by the clock</span
+                    >
+                    <span v-if="attempt.daysLate" class="ml-2 text-amber"
+                      >{{ attempt.daysLate }} {{ attempt.daysLate === 1 ? 'day' : 'days' }} late</span
+                    ><span v-if="attempt.minutesOver" class="ml-2 text-amber">{{ attempt.minutesOver }} min over</span>
                   </td>
-                  <td class="py-2 pr-4 text-[0.9375rem]">{{ sentenceTime(attempt.startedAt, session.zone) }}<template v-if="attempt.handedInAt">–{{ clockTime(attempt.handedInAt, session.zone) }} <span class="text-soft">· {{ span(attempt.startedAt, attempt.handedInAt) }}</span></template></td>
-                  <td class="py-2 text-right">{{ attempt.score ?? '–' }}<span v-if="attempt.possible" class="text-soft"> of {{ attempt.possible }}</span></td>
+                  <td class="py-2 pr-4 text-[0.9375rem]">
+                    {{ sentenceTime(attempt.startedAt, session.zone)
+                    }}<template v-if="attempt.handedInAt"
+                      >–{{ clockTime(attempt.handedInAt, session.zone) }}
+                      <span class="text-soft">· {{ span(attempt.startedAt, attempt.handedInAt) }}</span></template
+                    >
+                  </td>
+                  <td class="py-2 text-right">
+                    {{ attempt.score ?? '–'
+                    }}<span v-if="attempt.possible" class="text-soft"> of {{ attempt.possible }}</span>
+                  </td>
                 </template>
                 <td v-else colspan="3" class="py-2 text-soft">not sat yet</td>
                 <template v-if="index === 0">
-                  <td :rowspan="Math.max(1, student.attempts.length)" class="py-2 pl-6 text-right font-semibold">{{ student.undecided ? 'undecided' : student.percent === null ? '–' : `${student.percent} %` }}</td>
-                  <td :rowspan="Math.max(1, student.attempts.length)" class="py-2 pl-6" :class="student.passed ? 'text-green' : 'text-soft'">{{ student.passed === null ? '–' : student.passed ? '✓ passed' : 'not passed' }}</td>
+                  <td :rowspan="Math.max(1, student.attempts.length)" class="py-2 pl-6 text-right font-semibold">
+                    {{ student.undecided ? 'undecided' : student.percent === null ? '–' : `${student.percent} %` }}
+                  </td>
+                  <td
+                    :rowspan="Math.max(1, student.attempts.length)"
+                    class="py-2 pl-6"
+                    :class="student.passed ? 'text-green' : 'text-soft'"
+                  >
+                    {{ student.passed === null ? '–' : student.passed ? '✓ passed' : 'not passed' }}
+                  </td>
                 </template>
               </tr>
             </tbody>
@@ -97,8 +177,14 @@ async function closeNow() {
       </template>
     </div>
     <ModalDialog :open="asking" title="Close this quiz now?" @close="asking = false">
-      <p>Nobody can start any more, and every paper under way is handed in as it stands at this moment. <strong>This cannot be undone</strong> for those papers; a new window can be given under Rules.</p>
-      <div class="mt-5 flex justify-end gap-2"><button class="btn" @click="asking = false">Leave it open</button><button class="btn btn-warn" @click="closeNow">Close now</button></div>
+      <p>
+        Nobody can start any more, and every paper under way is handed in as it stands at this moment.
+        <strong>This cannot be undone</strong> for those papers; a new window can be given under Rules.
+      </p>
+      <div class="mt-5 flex justify-end gap-2">
+        <button class="btn" @click="asking = false">Leave it open</button
+        ><button class="btn btn-warn" @click="closeNow">Close now</button>
+      </div>
     </ModalDialog>
   </QuizFrame>
 </template>

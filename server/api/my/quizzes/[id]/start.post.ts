@@ -5,6 +5,7 @@ import { route } from '../../../../utils/route'
 
 export default route({
   right: 'student',
-  params: z.object({ id }), body: z.strictObject({ device: id, password: z.string().max(200).optional() }),
+  params: z.object({ id }),
+  body: z.strictObject({ device: id, password: z.string().max(200).optional() }),
   handle: ({ db, person, params, body, now }) => startSitting(db, person, params.id, body.device, body.password, now),
 })

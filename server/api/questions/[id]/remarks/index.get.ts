@@ -3,4 +3,8 @@ import { id } from '../../../../../core/question'
 import { listRemarks } from '../../../../domain/bank/remarks'
 import { route } from '../../../../utils/route'
 
-export default route({ right: 'teacher', params: z.object({ id }), handle: ({ db, person, params }) => listRemarks(db, person, params.id) })
+export default route({
+  right: 'teacher',
+  params: z.object({ id }),
+  handle: ({ db, person, params }) => listRemarks(db, person, params.id),
+})
