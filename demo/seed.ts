@@ -8,7 +8,7 @@ import { askForBank } from '../server/domain/bank/outside'
 import { addQuestion } from '../server/domain/bank/questions'
 import { addStimulus } from '../server/domain/bank/stimuli'
 import { hashPassword } from '../server/domain/people/password'
-import { findPerson, type Person } from '../server/domain/people/people'
+import { findPerson, hasSchool, type Person } from '../server/domain/people/people'
 import { loadEdition } from '../server/domain/quizzes/edition'
 import { makeEdit } from '../server/domain/quizzes/edits'
 import { openQuiz } from '../server/domain/quizzes/open'
@@ -29,9 +29,9 @@ import { daysTo, demoQuizzes, editsFor, onDay, zone, type DemoQuiz } from './qui
 
 export const demoSchool = 'gannet'
 
-/** Lays out the demo school where there is no school yet. @returns whether it did */
-export async function seedDemo(database: Database, now: Instant): Promise<boolean> {
-  if (await database.one('SELECT 1 AS yes FROM school LIMIT 1')) return false
+/** Lays out the demo school where there is no school yet. */
+export async function seedDemo(database: Database, now: Instant): Promise<void> {
+  if (await hasSchool(database)) return
   await seedPeople(database)
   const maren = (await findPerson(database, teachers[0][0]))!
   await seedBank(database, maren, plus(now, -60 * 24 * 60 * minute))
@@ -39,7 +39,6 @@ export async function seedDemo(database: Database, now: Instant): Promise<boolea
   await askForBank(database, maren, standInKeeper(database, now), 'harrow-bay', now)
   await database.run('INSERT INTO quiz_teacher (quiz_id, person_id) VALUES (?, ?)', ['quiz-tides', teachers[1][0]])
   await seedSittings(database, now)
-  return true
 }
 
 async function seedPeople(database: Database): Promise<void> {

@@ -3,10 +3,9 @@
  * --reset empties it first: for npm run demo:reset.
  */
 import { iso } from '../core/kit/time'
-import { seedDemo } from '../demo/seed'
 import { openDatabase } from '../server/database/database'
 import { migrate } from '../server/database/migrate'
-import { reindexAll } from '../server/domain/bank/questions'
+import { hasSchool } from '../server/domain/people/people'
 import { Problem } from '../server/domain/problem'
 
 const url = process.env.THISTLE_DATABASE_URL
@@ -30,9 +29,12 @@ try {
       migrated.includes(name),
     )
   )
-    await reindexAll(database)
-  if (process.env.THISTLE_DEMO !== 'off' && (await seedDemo(database, iso(Date.now()))))
+    await (await import('../server/domain/bank/questions')).reindexAll(database)
+  // The demo school and all that it takes are loaded only for a database without any school: most starts are second ones.
+  if (process.env.THISTLE_DEMO !== 'off' && !(await hasSchool(database))) {
+    await (await import('../demo/seed')).seedDemo(database, iso(Date.now()))
     console.log('The demo school is laid out.')
+  }
 } catch (error) {
   console.error(error instanceof Problem ? `${error.sentence} ${JSON.stringify(error.more)}` : error)
   process.exitCode = 1

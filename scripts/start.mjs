@@ -28,6 +28,7 @@ if (!Number.isInteger(port) || port < 1 || port > 65535)
 await ensurePortFree(port, host)
 mkdirSync(folder, { recursive: true })
 ensureModules()
+if (!asDev && !reset) ensureBuilt()
 
 const own = process.env.THISTLE_DATABASE_URL
 const database = own ? { url: own, stop: async () => {} } : await startMariadb(folder)
@@ -46,8 +47,7 @@ async function end(code) {
   await database.stop()
   process.exit(code)
 }
-process.on('SIGINT', () => end(0))
-process.on('SIGTERM', () => end(0))
+for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => end(0))
 
 try {
   await prepare(env, reset ? ['--reset'] : [])
@@ -73,7 +73,6 @@ if (reset) {
   }
   child.once('exit', () => end(0))
 } else {
-  ensureBuilt()
   running = await serve({ port, host, env })
   say(`\nThistle is open at ${running.address}   (Ctrl-C ends it; everything is kept in ${folder})\n`)
   running.child.once('exit', (code) => {

@@ -38,26 +38,29 @@ export function seededRandom(secret: string, parts: readonly string[]): Random {
 
 /** Fisher–Yates: a new array with the same members, every order equally likely. */
 export function shuffled<T>(members: readonly T[], random: Random): T[] {
-  const result = [...members]
+  const result = members.slice()
   for (let last = result.length - 1; last > 0; last--) {
     const other = random.below(last + 1)
-    ;[result[last], result[other]] = [result[other]!, result[last]!]
+    const moved = result[last]!
+    result[last] = result[other]!
+    result[other] = moved
   }
   return result
 }
 
 /** As `shuffled`, but members for which `isFixed` holds keep their place. */
 export function shuffledAround<T>(members: readonly T[], isFixed: (member: T) => boolean, random: Random): T[] {
-  const moving = shuffled(
-    members.filter((member) => !isFixed(member)),
-    random,
-  )
+  const free = members.filter((member) => !isFixed(member))
+  const moving = shuffled(free, random)
+  if (free.length === members.length) return moving
   let next = 0
   return members.map((member) => (isFixed(member) ? member : moving[next++]!))
 }
 
-const idLength = 6
-const idCount = 36 ** idLength
+const half = 36 ** 3
+const idCount = half ** 2
+/** All names of three letters and digits: two of them make an id, quicker than a conversion of each number. */
+const halves = Array.from({ length: half }, (_, i) => i.toString(36).padStart(3, '0'))
 
 /**
  * A source of short names that mean nothing outside one paper, no two alike: a walk with a random start and a random
@@ -69,6 +72,6 @@ export function opaqueIds(random: Random): () => string {
   const step = random.below(idCount / 6) * 6 + (random.below(2) ? 5 : 1)
   return () => {
     at = (at + step) % idCount
-    return at.toString(36).padStart(idLength, '0')
+    return halves[Math.floor(at / half)]! + halves[at % half]!
   }
 }

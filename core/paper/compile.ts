@@ -21,8 +21,14 @@ interface Placed {
 interface Plan {
   demands: Demand[]
   claimed: Set<string>
-  /** By question: what may change places, a list at a time. */
-  options: Map<string, { movable: Movable[]; shuffles: boolean }[]>
+  questions: Map<string, PlannedQuestion>
+}
+
+interface PlannedQuestion {
+  version: number
+  vary: Question['vary']
+  /** What may change places, a list at a time. */
+  lists: { movable: Movable[]; shuffles: boolean }[]
 }
 
 const plans = new WeakMap<Edition, Plan>()
@@ -40,16 +46,18 @@ function planOf(edition: Edition): Plan {
   const plan: Plan = {
     demands: drawRows(edition.content).map((row) => ({ id: row.id, holds: row.questions, draw: row.draw })),
     claimed: new Set(fixedQuestions(edition.content)),
-    options: new Map(
-      Object.entries(edition.questions).map(([id, { question }]) => {
-        return [
-          id,
-          lists(kindOf(question.kind).options(question.body)).map((movable) => ({
+    questions: new Map(
+      Object.entries(edition.questions).map(([id, { question, version }]) => [
+        id,
+        {
+          version,
+          vary: question.vary,
+          lists: lists(kindOf(question.kind).options(question.body)).map((movable) => ({
             movable,
             shuffles: movable.some((option) => !option.fixed && (option.always || edition.content.shuffleOptions)),
           })),
-        ]
-      }),
+        },
+      ]),
     ),
   }
   plans.set(edition, plan)
@@ -123,45 +131,54 @@ export function compilePaper(
   )
   const items = placed.flatMap(({ section, items }, sectionIndex) =>
     items.map((item, index) =>
-      compileItem(edition, plan, section.id, item, numbering.page(sectionIndex, index), nextId, random),
+      compileItem(
+        plan.questions.get(item.question)!,
+        section.id,
+        item,
+        numbering.page(sectionIndex, index),
+        nextId,
+        random,
+      ),
     ),
   )
   return { edition: edition.id, student, attempt, items, pages: numbering.count }
 }
 
 /** Values of a varying question; checks before opening have found that there are some. */
-function valuesFor(question: Question, random: Random): Values | null {
-  if (!question.vary) return null
-  const values = drawValues(question.vary, random)
+function valuesFor(vary: Question['vary'], random: Random): Values | null {
+  if (!vary) return null
+  const values = drawValues(vary, random)
   if (!values) throw new NoValues('No values of a varying question meet its conditions.')
   return values
 }
 
+const isFixed = (option: Movable) => option.fixed
+
+/** The options of a question as they stand on this paper. */
+function ordered(lists: PlannedQuestion['lists'], random: Random): Movable[] {
+  const parts = lists.map(({ movable, shuffles }) => (shuffles ? shuffledAround(movable, isFixed, random) : movable))
+  return parts.length === 1 ? parts[0]! : parts.flat()
+}
+
 function compileItem(
-  edition: Edition,
-  plan: Plan,
+  planned: PlannedQuestion,
   section: string,
   item: Placed,
   page: number,
   nextId: () => string,
   random: Random,
 ): PaperItem {
-  const { version } = edition.questions[item.question]!
-  const order = plan.options
-    .get(item.question)!
-    .flatMap(({ movable, shuffles }) =>
-      shuffles ? shuffledAround(movable, (option) => option.fixed, random) : movable,
-    )
-  const values = valuesFor(edition.questions[item.question]!.question, random)
-  return {
+  const options = ordered(planned.lists, random)
+  const values = valuesFor(planned.vary, random)
+  const compiled = {
     id: nextId(),
     question: item.question,
-    version,
+    version: planned.version,
     section,
     row: item.row,
     points: item.points,
     page,
-    options: order.map((option) => ({ id: nextId(), option: option.id })),
-    ...(values ? { values } : {}),
+    options: options.map((option) => ({ id: nextId(), option: option.id })),
   }
+  return values ? { ...compiled, values } : compiled
 }

@@ -39,6 +39,29 @@ function passwordIn(folder) {
   return readFileSync(file, 'utf8').trim()
 }
 
+const socketOf = (pid, port) => `/tmp/thistle-${pid}-${port}.sock`
+
+const isAlive = (pid) => {
+  try {
+    return process.kill(pid, 0)
+  } catch {
+    return false
+  }
+}
+
+/** Ends the MariaDB of a Thistle that was killed outright: its starter is gone, and it holds the data folder still. */
+async function stopOrphan(data) {
+  const file = join(data, '..', 'mariadbd.pid')
+  const pid = existsSync(file) ? Number(readFileSync(file, 'utf8')) : 0
+  const command =
+    pid && existsSync(`/proc/${pid}/cmdline`) ? readFileSync(`/proc/${pid}/cmdline`, 'utf8').split('\0') : []
+  if (!command.includes(`--datadir=${data}`)) return
+  const starter = Number(/thistle-(\d+)-\d+\.sock/.exec(command.join(' '))?.[1])
+  if (!starter || isAlive(starter)) return
+  process.kill(pid, 'SIGTERM')
+  for (let tries = 0; isAlive(pid) && tries < 300; tries++) await new Promise((done) => setTimeout(done, 100))
+}
+
 /**
  * Starts a private MariaDB with its data in a folder, on a free loopback port.
  * @param folder where data, socket and password live
@@ -68,9 +91,10 @@ export async function startMariadb(folder, { quick = false } = {}) {
     ].join('\n'),
     { mode: 0o600 },
   )
+  await stopOrphan(data)
   const port = await freePort()
   // A socket path has at most 107 bytes, whatever folder the data is in.
-  const socket = `/tmp/thistle-${process.pid}-${port}.sock`
+  const socket = socketOf(process.pid, port)
   const child = spawn(
     server,
     [
@@ -92,6 +116,8 @@ export async function startMariadb(folder, { quick = false } = {}) {
     ],
     { stdio: 'ignore', detached: true },
   )
+  // Whatever ends this process, the database does not outlive it.
+  process.once('exit', () => child.kill('SIGTERM'))
   const ended = new Promise((done) => child.once('exit', done))
   for (let tries = 0; !(await listens(port)); tries++) {
     if (child.exitCode !== null || tries > 300)

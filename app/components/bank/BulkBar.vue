@@ -61,6 +61,10 @@ const value = (event: Event) => {
   select.value = ''
   return chosenValue
 }
+function addTag() {
+  void change({ do: 'tag', add: [tag.value.trim()], remove: [] }, `Tagged “${tag.value.trim()}”`)
+  tag.value = ''
+}
 </script>
 
 <template>
@@ -79,13 +83,7 @@ const value = (event: Event) => {
         <option value="-">no folder</option>
         <option v-for="folder in folders" :key="folder.id" :value="`-${folder.id}`">{{ folder.name }}</option>
       </select>
-      <form
-        class="flex gap-1"
-        @submit.prevent="
-          change({ do: 'tag', add: [tag.trim()], remove: [] }, `Tagged “${tag.trim()}”`)
-          tag = ''
-        "
-      >
+      <form class="flex gap-1" @submit.prevent="addTag">
         <input
           v-model="tag"
           class="field w-32! py-1"

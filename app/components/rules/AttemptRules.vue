@@ -29,6 +29,14 @@ const costWords = computed(
 )
 const setCost = (wrongCost: WrongCost) => store.make({ do: 'setContent', values: { wrongCost } })
 const passBy = (by: 'percent' | 'points', value: number) => setGrade({ pass: { by, value } })
+function passByNothing(close: () => void) {
+  setGrade({ pass: null })
+  close()
+}
+function costs(wrongCost: WrongCost, close: () => void) {
+  setCost(wrongCost)
+  close()
+}
 </script>
 
 <template>
@@ -144,15 +152,7 @@ const passBy = (by: 'percent' | 'points', value: number) => setGrade({ pass: { b
                 <option value="points">points</option>
               </select></label
             >
-            <button
-              class="btn"
-              @click="
-                setGrade({ pass: null })
-                close()
-              "
-            >
-              No pass mark
-            </button>
+            <button class="btn" @click="passByNothing(close)">No pass mark</button>
           </div> </SentenceValue
         >.
       </p>
@@ -165,10 +165,7 @@ const passBy = (by: 'percent' | 'points', value: number) => setGrade({ pass: { b
               class="accent-petrol"
               name="wrong"
               :checked="content.wrongCost.by === 'none'"
-              @change="
-                setCost({ by: 'none' })
-                close()
-              "
+              @change="costs({ by: 'none' }, close)"
             />
             nothing</label
           >
@@ -197,10 +194,7 @@ const passBy = (by: 'percent' | 'points', value: number) => setGrade({ pass: { b
               class="accent-petrol"
               name="wrong"
               :checked="content.wrongCost.by === 'formula'"
-              @change="
-                setCost({ by: 'formula' })
-                close()
-              "
+              @change="costs({ by: 'formula' }, close)"
             />
             1/(k − 1) of its points, for k options</label
           > </SentenceValue

@@ -49,6 +49,14 @@ const pageWords = computed(
 )
 const hasClosing = computed(() => rules.value.windows.some((window) => window.closes))
 const password = ref('')
+function turnPages(pages: Pages, close: () => void) {
+  setContent({ pages })
+  close()
+}
+function askFor(words: string | null, close: () => void) {
+  setRules({ password: words })
+  close()
+}
 </script>
 
 <template>
@@ -145,10 +153,7 @@ const password = ref('')
               class="accent-petrol"
               name="pages"
               :checked="content.pages.by === option.by"
-              @change="
-                setContent({ pages: option })
-                close()
-              "
+              @change="turnPages(option, close)"
             />
             {{ option.by === 'all' ? 'all together' : 'by section' }}</label
           >
@@ -189,29 +194,14 @@ const password = ref('')
           :words="rules.password ? `the password “${rules.password}”` : 'no password'"
           name="Password"
         >
-          <form
-            class="flex flex-wrap gap-2"
-            @submit.prevent="
-              setRules({ password: password.trim() || null })
-              close()
-            "
-          >
+          <form class="flex flex-wrap gap-2" @submit.prevent="askFor(password.trim() || null, close)">
             <input
               v-model="password"
               class="field w-40! py-1"
               aria-label="Password of the quiz"
               maxlength="80"
             /><button class="btn btn-main py-1" :disabled="!password.trim()">Set</button
-            ><button
-              type="button"
-              class="btn py-1"
-              @click="
-                setRules({ password: null })
-                close()
-              "
-            >
-              No password
-            </button>
+            ><button type="button" class="btn py-1" @click="askFor(null, close)">No password</button>
           </form> </SentenceValue
         >. Beforehand it is
         <SentenceChoice

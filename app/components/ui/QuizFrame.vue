@@ -98,6 +98,10 @@ async function become(to: 'withdrawn' | 'published', words: string) {
     store.problem = sentenceOf(error)
   }
 }
+function askToOpen() {
+  opening.value = true
+  openProblem.value = null
+}
 </script>
 
 <template>
@@ -123,14 +127,7 @@ async function become(to: 'withdrawn' | 'published', words: string) {
             <button class="btn" :disabled="!store.undos.length" title="Ctrl Z" @click="store.undo()">Undo</button>
             <button class="btn" :disabled="!store.redos.length" title="Ctrl Shift Z" @click="store.redo()">Redo</button>
             <slot name="actions" />
-            <button
-              v-if="state === 'draft' || contentAhead"
-              class="btn btn-main"
-              @click="
-                opening = true
-                openProblem = null
-              "
-            >
+            <button v-if="state === 'draft' || contentAhead" class="btn btn-main" @click="askToOpen">
               {{ state === 'draft' ? 'Open to classes…' : 'Give to later starts…' }}
             </button>
             <button

@@ -287,6 +287,14 @@ function setWidth(event: Event) {
     .updateAttributes('image', { width: wanted >= 40 ? Math.min(1600, Math.round(wanted)) : null, height: null })
     .run()
 }
+function leaveLink() {
+  address.value = null
+  problem.value = ''
+}
+function takeRecording(file: File) {
+  recording.value = false
+  picture.value = { file, alt: '', plays: 0 }
+}
 </script>
 
 <template>
@@ -374,27 +382,12 @@ function setWidth(event: Event) {
         />
         <p v-if="problem" role="alert" class="note-stop mt-3">{{ problem }}</p>
         <div class="mt-4 flex justify-end gap-2">
-          <button
-            type="button"
-            class="btn"
-            @click="
-              address = null
-              problem = ''
-            "
-          >
-            Leave it</button
+          <button type="button" class="btn" @click="leaveLink">Leave it</button
           ><button class="btn btn-main">Keep</button>
         </div>
       </form>
     </ModalDialog>
-    <RecordDialog
-      :open="recording"
-      @close="recording = false"
-      @take="
-        recording = false
-        picture = { file: $event, alt: '', plays: 0 }
-      "
-    />
+    <RecordDialog :open="recording" @close="recording = false" @take="takeRecording" />
     <ModalDialog :open="picture !== null" title="Picture, sound or film" @close="picture = null">
       <template v-if="picture">
         <p class="text-soft">{{ picture.file.name }}</p>

@@ -34,6 +34,10 @@ function keep(close: () => void) {
   close()
 }
 const id = useId()
+function keepNone(close: () => void) {
+  emit('update:modelValue', null)
+  close()
+}
 </script>
 
 <template>
@@ -51,15 +55,7 @@ const id = useId()
       />
       <span>{{ unit }}</span>
       <button class="btn btn-main py-1" :disabled="wrong || draft === null || !Number.isFinite(draft)">Set</button>
-      <button
-        v-if="none"
-        type="button"
-        class="btn py-1"
-        @click="
-          emit('update:modelValue', null)
-          close()
-        "
-      >
+      <button v-if="none" type="button" class="btn py-1" @click="keepNone(close)">
         {{ none }}
       </button>
       <p v-if="wrong" class="w-full text-red">From {{ min }} to {{ max }}.</p>

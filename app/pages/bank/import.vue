@@ -11,6 +11,10 @@ function chosen(event: Event) {
   take(field.files?.[0])
   field.value = ''
 }
+function dropped(event: DragEvent) {
+  over.value = false
+  take(event.dataTransfer?.files[0])
+}
 </script>
 
 <template>
@@ -26,10 +30,7 @@ function chosen(event: Event) {
       :class="over ? 'border-bloom bg-bloom-tint' : 'border-rule bg-sheet'"
       @dragover.prevent="over = true"
       @dragleave="over = false"
-      @drop.prevent="
-        over = false
-        take($event.dataTransfer?.files[0])
-      "
+      @drop.prevent="dropped"
     >
       <span class="btn btn-main" aria-hidden="true">{{
         busy ? 'Reading …' : batch ? 'Choose another file' : 'Choose a file'

@@ -39,3 +39,8 @@ export async function demoPeople(db: Db): Promise<(PersonRow & { classes: string
 export function readAccommodation(text: string | null): Accommodation {
   return text === null ? noAccommodation : fromJson<Accommodation>(text)
 }
+
+/** Whether anything has been laid out in this database. */
+export async function hasSchool(db: Db): Promise<boolean> {
+  return Boolean(await db.one('SELECT 1 AS yes FROM school LIMIT 1'))
+}

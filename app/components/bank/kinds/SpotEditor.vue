@@ -132,6 +132,10 @@ function typed(region: Region, event: Event) {
           : { is, points: values.flatMap((x, i) => (i % 2 ? [] : [{ x, y: values[i + 1]! }])) },
   })
 }
+function draw(is: Shape['is']) {
+  tool.value = is
+  corners.value = []
+}
 </script>
 
 <template>
@@ -159,10 +163,7 @@ function typed(region: Region, event: Event) {
           type="button"
           class="tag"
           :aria-pressed="tool === is"
-          @click="
-            tool = is
-            corners = []
-          "
+          @click="draw(is)"
         >
           {{ words }}
         </button>
