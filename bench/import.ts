@@ -58,7 +58,7 @@ await (
     maren,
     batch.id,
     batch.items.map((_, i) => i),
-    iso(Date.now()),
+    () => iso(Date.now()),
   )
 ).done
 const ended = performance.now()

@@ -29,7 +29,7 @@ try {
       migrated.includes(name),
     )
   )
-    await (await import('../server/domain/bank/questions')).reindexAll(database)
+    await (await import('../server/domain/bank/question-rows')).reindexAll(database)
   // The demo school and all that it takes are loaded only for a database without any school: most starts are second ones.
   if (process.env.THISTLE_DEMO !== 'off' && !(await hasSchool(database))) {
     await (await import('../demo/seed')).seedDemo(database, iso(Date.now()))

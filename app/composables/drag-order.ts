@@ -2,15 +2,19 @@ import Sortable from 'sortablejs'
 import type { Ref } from 'vue'
 
 /**
- * Entries of a list put in order by dragging their handles (class drag-handle), by mouse and by touch.
+ * Entries of a list put in order by dragging their handles, by mouse and by touch.
  * @param move is told the places; the list itself goes back as it was, and the page draws the move
  */
-export function useDragOrder(list: Readonly<Ref<HTMLElement | null>>, move: (from: number, to: number) => void): void {
+export function useDragOrder(
+  list: Readonly<Ref<HTMLElement | null>>,
+  move: (from: number, to: number) => void,
+  handle = '.drag-handle',
+): void {
   let sortable: Sortable | undefined
   onMounted(() => {
     if (!list.value) return
     sortable = Sortable.create(list.value, {
-      handle: '.drag-handle',
+      handle,
       animation: 120,
       ghostClass: 'opacity-40',
       forceFallback: true,

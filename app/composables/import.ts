@@ -1,5 +1,5 @@
 import { useTimeoutPoll } from '@vueuse/core'
-import type { Batch, Fate } from '~~/server/domain/imports/stage'
+import type { Batch, Fate } from '~~/server/domain/imports/batch'
 
 export const fateWords: Record<Fate, string> = {
   new: 'new',

@@ -47,7 +47,7 @@ export const allowedAttributes: Record<string, readonly string[]> = {
   span: ['data-type', 'data-latex', 'data-gap'],
   // data-plays: how often it may be played; absent for as often as one likes.
   audio: ['src', 'controls', 'data-plays', 'aria-label'],
-  video: ['src', 'controls', 'width', 'aria-label'],
+  video: ['src', 'controls', 'width', 'data-plays', 'aria-label'],
 }
 
 /** Pictures, sound and film come from Thistle itself only. */

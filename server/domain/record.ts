@@ -12,12 +12,19 @@ export async function recordLine(
   subject: string,
   detail: object = {},
 ): Promise<void> {
-  await db.run('INSERT INTO record (id, at, who, what, subject, detail) VALUES (?, ?, ?, ?, ?, ?)', [
-    newId(),
-    toSql(at),
-    who,
-    what,
-    subject,
-    toJson(detail),
+  await recordLines(db, at, who, what, [{ subject, detail }])
+}
+
+/** The same for many subjects at once. */
+export async function recordLines(
+  db: Db,
+  at: Instant,
+  who: string | null,
+  what: string,
+  lines: readonly { subject: string; detail: object }[],
+): Promise<void> {
+  if (!lines.length) return
+  await db.run('INSERT INTO record (id, at, who, what, subject, detail) VALUES ?', [
+    lines.map(({ subject, detail }) => [newId(), toSql(at), who, what, subject, toJson(detail)]),
   ])
 }

@@ -1,14 +1,16 @@
 import { serverNow } from '../clock'
 import { currentDatabase } from '../database/current'
+import { dropAbandoned } from '../domain/imports/untake'
 import { settle } from '../domain/sittings/end'
 
-/** Every process ends sittings that are past their hard stop, at its own uneven pace. */
+/** Every process ends sittings that are past their hard stop, and imports that were left half way, at its own uneven pace. */
 export default defineNitroPlugin((nitro) => {
   const pause = Number(process.env.THISTLE_SWEEP_SECONDS ?? 10) * 1000
   let timer: NodeJS.Timeout
   const sweep = async () => {
     try {
       while ((await settle(currentDatabase(), {}, serverNow())) === 50);
+      await dropAbandoned(currentDatabase(), serverNow())
     } catch (error) {
       console.error('sweep', error)
     }

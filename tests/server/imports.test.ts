@@ -7,8 +7,10 @@ import { loadQuestion } from '../../server/domain/bank/questions'
 import { searchQuery, searchQuestions } from '../../server/domain/bank/search'
 import { giveFile } from '../../server/domain/imports/give'
 import { lookAt } from '../../server/domain/imports/look'
-import { stageFile, viewBatch } from '../../server/domain/imports/stage'
-import { beginTaking, stopTaking, undoImport } from '../../server/domain/imports/take'
+import { viewBatch } from '../../server/domain/imports/batch'
+import { stageFile } from '../../server/domain/imports/stage'
+import { beginTaking } from '../../server/domain/imports/take'
+import { stopTaking, undoImport } from '../../server/domain/imports/untake'
 import type { Person } from '../../server/domain/people/people'
 import { createQuiz, loadQuiz } from '../../server/domain/quizzes/quizzes'
 import { makeEdit } from '../../server/domain/quizzes/edits'
@@ -35,7 +37,7 @@ const takeAll = async (id: string, n: number) =>
       maren,
       id,
       Array.from({ length: n }, (_, i) => i),
-      later(2),
+      () => later(2),
     )
   ).done
 const question = (stem: string, over: Partial<Question> = {}): Question =>
@@ -62,7 +64,7 @@ describe('bringing questions in', () => {
     await takeAll(batch.id, 2)
     expect(await total('bowline')).toBe(1)
     expect(await viewBatch(db, maren, batch.id)).toMatchObject({ state: 'done', progress: 1, total: 1 })
-    await expect(beginTaking(db, maren, batch.id, [0], later(3))).rejects.toMatchObject({ status: 409 })
+    await expect(beginTaking(db, maren, batch.id, [0], () => later(3))).rejects.toMatchObject({ status: 409 })
     await expect(viewBatch(db, idris, batch.id)).rejects.toMatchObject({ status: 404 })
   })
   it('tells new, changed, the same and alike from each other; a second import finds the first', async () => {
@@ -102,7 +104,7 @@ describe('bringing questions in', () => {
       maren,
       many.id,
       many.items.map((_, i) => i),
-      later(2),
+      () => later(2),
     )
     await stopTaking(db, maren, many.id)
     await done

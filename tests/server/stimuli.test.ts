@@ -11,8 +11,10 @@ import {
   reviseStimulus,
 } from '../../server/domain/bank/stimuli'
 import { giveFile } from '../../server/domain/imports/give'
-import { stageFile, viewBatch } from '../../server/domain/imports/stage'
-import { beginTaking, undoImport } from '../../server/domain/imports/take'
+import { viewBatch } from '../../server/domain/imports/batch'
+import { stageFile } from '../../server/domain/imports/stage'
+import { beginTaking } from '../../server/domain/imports/take'
+import { undoImport } from '../../server/domain/imports/untake'
 import { giveQuiz } from '../../server/domain/imports/tests'
 import type { Person } from '../../server/domain/people/people'
 import { loadQuiz } from '../../server/domain/quizzes/quizzes'
@@ -133,7 +135,7 @@ describe('in files', () => {
     expect(new Set(own.items.map((item) => item.fate))).toEqual(new Set(['same']))
     expect(own.tests).toEqual([{ title: 'Tides and tidal heights', questions: 17, notes: [] }])
     await (
-      await beginTaking(db, maren, own.id, [0], later(11), [0])
+      await beginTaking(db, maren, own.id, [0], () => later(11), [0])
     ).done
     const { quizzes } = await viewBatch(db, maren, own.id)
     const [before, after] = [
@@ -165,7 +167,7 @@ describe('in files', () => {
           other,
           batch.id,
           batch.items.map((_, i) => i),
-          later(21),
+          () => later(21),
         )
       ).done
       return batch

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { kindLabels } from '~~/core/question/kinds/labels'
-import type { Fate } from '~~/server/domain/imports/stage'
+import type { Fate } from '~~/server/domain/imports/batch'
 
 /** What would come in, item by item; which of it is taken; how far it is; and the way back. */
 const { flow } = defineProps<{ flow: ReturnType<typeof useImport> }>()

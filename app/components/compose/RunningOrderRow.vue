@@ -105,15 +105,10 @@ const number = (event: Event) => Number((event.target as HTMLInputElement).value
     </div>
     <div v-if="open" class="space-y-3 border-t border-rule bg-sheet px-4 py-3 pl-14">
       <template v-if="row.type === 'question'">
-        <p v-if="hit" class="text-green"><span class="text-soft">Key</span> {{ hit.key }}</p>
-        <NuxtLink v-if="hit" class="link" :to="`/bank/${hit.id}`">Open the question in the bank</NuxtLink>
+        <WholeQuestion v-if="hit" :id="hit.id" />
       </template>
       <template v-if="row.type === 'text'">
-        <RichText
-          label="Text between questions"
-          :model-value="row.html"
-          @update:model-value="emit('set', { html: $event })"
-        />
+        <KeptText label="Text between questions" :model-value="row.html" @keep="emit('set', { html: $event })" />
       </template>
       <template v-if="row.type === 'stimulus'">
         <p class="text-[0.9375rem] text-soft">

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { GripVertical } from '@lucide/vue'
 import Sortable from 'sortablejs'
 import { count } from '~~/core/kit/words'
 import type { Row, Section } from '~~/core/quiz'
@@ -72,8 +73,19 @@ function removeSection() {
 </script>
 
 <template>
-  <section class="mb-7" :aria-label="`Section ${section.title}`">
-    <div class="flex flex-wrap items-baseline gap-x-3 border-b border-ink pb-1.5">
+  <section class="mb-7" :data-section-id="section.id" :aria-label="`Section ${section.title}`">
+    <div class="group flex flex-wrap items-baseline gap-x-3 border-b border-ink pb-1.5">
+      <button
+        v-if="!only"
+        type="button"
+        class="section-handle -mr-1 cursor-grab self-center rounded p-0.5 text-soft opacity-40 focus-visible:opacity-100 group-hover:opacity-100"
+        :aria-label="`Move the section “${section.title}” with Alt and the arrow keys, or drag it`"
+        aria-keyshortcuts="Alt+ArrowUp Alt+ArrowDown"
+        @keydown.alt.up.prevent="emit('moveSection', -1)"
+        @keydown.alt.down.prevent="emit('moveSection', 1)"
+      >
+        <GripVertical :size="16" aria-hidden="true" />
+      </button>
       <h2 class="min-w-0 text-lg [overflow-wrap:anywhere]">{{ section.title }}</h2>
       <button
         class="text-[0.875rem] text-soft underline decoration-rule underline-offset-2 hover:decoration-current"
@@ -101,11 +113,11 @@ function removeSection() {
       /></label>
       <div>
         <span class="label">Introduction</span
-        ><RichText
+        ><KeptText
           slim
           label="Introduction to the section"
           :model-value="section.intro"
-          @update:model-value="setSection({ intro: $event })"
+          @keep="setSection({ intro: $event })"
         />
       </div>
       <div class="flex flex-wrap gap-2">

@@ -14,6 +14,10 @@ const question = ref<Question>({
   ...blankQuestion(asked in kindLabels ? (asked as KindName) : 'choice'),
   stimulus: route.query.stimulus ? String(route.query.stimulus) : null,
 })
+provide(
+  questionLanguage,
+  computed(() => question.value.language),
+)
 const detail = shallowRef<QuestionDetail | null>(null)
 const problem = ref('')
 const kept = ref('')

@@ -3,12 +3,14 @@ import type { Instant } from '../../../core/kit/time'
 import { id, points, type Question } from '../../../core/question'
 import { fromJson, toJson, toSql } from '../../database/codec'
 import type { Database, Db } from '../../database/database'
+import { grouped } from '../grouped'
 import { newId } from '../ids'
 import type { Person } from '../people/people'
 import { notFound, Problem } from '../problem'
 import { writable } from './access'
 import { putInto } from './folders'
-import { insertVersion, loadQuestions, type QuestionState } from './questions'
+import { insertVersions, loadVersions, stateOf, type QuestionState } from './question-rows'
+import { loadQuestions } from './questions'
 
 const tag = z.string().trim().min(1).max(40)
 const change = z.discriminatedUnion('do', [
@@ -25,13 +27,12 @@ export const bulkRequest = z.strictObject({
   change,
 })
 
-/** What stood before, for undoing: where it lay, its state, or the version that the change was made on. */
-interface Before {
-  id: string
-  folder?: string | null
-  state?: QuestionState
-  on?: number
-}
+/** What stood before and what this change made of it: only what still stands so is taken back. */
+type Before =
+  | { id: string; folder: string | null; to: string | null }
+  | { id: string; state: QuestionState; to: QuestionState }
+  /** The version that the change was made on; it made the next. */
+  | { id: string; on: number }
 
 export interface BulkResult {
   change: string
@@ -61,51 +62,39 @@ async function moveAll(db: Db, person: Person, ids: string[], folder: string | n
   if (folder && !(await db.one('SELECT 1 AS yes FROM folder WHERE id = ? AND school_id = ?', [folder, person.school])))
     throw notFound('This folder')
   const rows = await db.rows<{ id: string; folder_id: string | null }>(
-    'SELECT id, folder_id FROM question WHERE id IN (?)',
+    'SELECT id, folder_id FROM question WHERE id IN (?) FOR UPDATE',
     [ids],
   )
   await putInto(db, ids, folder)
-  return rows.map((row) => ({ id: row.id, folder: row.folder_id }))
+  return rows.map((row) => ({ id: row.id, folder: row.folder_id, to: folder }))
 }
 
-async function setStates(db: Db, ids: string[], retired: boolean): Promise<Before[]> {
-  const rows = await db.rows<{ id: string; state: QuestionState }>(
-    `SELECT id, state FROM question WHERE id IN (?) AND state ${retired ? '<>' : '='} 'retired'`,
-    [ids],
+async function setStates(db: Db, person: Person, ids: string[], retired: boolean): Promise<Before[]> {
+  const found = [...(await loadQuestions(db, person.school, ids))].filter(
+    ([, each]) => (each.state === 'retired') !== retired,
   )
-  const found = await loadQuestionsState(
-    db,
-    rows.map((row) => row.id),
-    retired,
-  )
-  for (const state of ['usable', 'work', 'retired'] as const) {
-    const those = found.filter((each) => each.state === state).map((each) => each.id)
-    if (those.length) await db.run('UPDATE question SET state = ? WHERE id IN (?)', [state, those])
-  }
-  return rows
+  const next = found.map(([each, { state, question }]) => ({
+    id: each,
+    state,
+    to: retired ? ('retired' as const) : stateOf(question),
+  }))
+  await setStateOf(db, next)
+  return next
 }
 
-/** A question that comes back is "in work" while it has no key yet; its newest version says. */
-async function loadQuestionsState(
-  db: Db,
-  ids: string[],
-  retired: boolean,
-): Promise<{ id: string; state: QuestionState }[]> {
-  if (retired || !ids.length) return ids.map((each) => ({ id: each, state: 'retired' }))
-  const rows = await db.rows<{ id: string; key_text: string }>('SELECT id, key_text FROM question WHERE id IN (?)', [
-    ids,
-  ])
-  return rows.map((row) => ({ id: row.id, state: row.key_text ? 'usable' : 'work' }))
+/** Gives questions the states that they get, one statement a state. */
+async function setStateOf(db: Db, questions: readonly { id: string; to: QuestionState }[]): Promise<void> {
+  for (const [state, those] of grouped(questions, (each) => each.to))
+    await db.run('UPDATE question SET state = ? WHERE id IN (?)', [state, those.map((each) => each.id)])
 }
 
 async function reviseAll(db: Db, person: Person, ids: string[], by: Change, now: Instant): Promise<Before[]> {
-  const questions = await loadQuestions(db, person.school, ids)
-  const done: Before[] = []
-  for (const [each, { version, state, question }] of questions) {
+  const revisions = [...(await loadQuestions(db, person.school, ids))].flatMap(([each, { version, question }]) => {
     const next = changed(question, by)
-    if (next && (await insertVersion(db, person, each, version, next, now, state))) done.push({ id: each, on: version })
-  }
-  return done
+    return next ? [{ id: each, on: version, question: next }] : []
+  })
+  const kept = await insertVersions(db, person, revisions, now)
+  return revisions.filter((each) => kept.has(each.id)).map((each) => ({ id: each.id, on: each.on }))
 }
 
 /** Changes many questions in one go, or none; what it did can be taken back. */
@@ -124,7 +113,7 @@ export async function changeMany(
       : by.do === 'move'
         ? await moveAll(db, person, ids, by.folder)
         : by.do === 'state'
-          ? await setStates(db, ids, by.retired)
+          ? await setStates(db, person, ids, by.retired)
           : await reviseAll(db, person, ids, by, now)
     const made = newId()
     await db.run('INSERT INTO bulk_change (id, person_id, made_at, body) VALUES (?, ?, ?, ?)', [
@@ -159,23 +148,64 @@ export async function undoMany(
     if (!row) throw notFound('This change')
     if (!won) throw new Problem(409, 'undone', 'This change has been taken back already.')
     const before = fromJson<Before[]>(row.body)
-    let undone = 0
-    for (const each of before) undone += (await putBack(db, person, each, now)) ? 1 : 0
+    const undone = await putBack(db, person, before, now)
     return { undone, kept: before.length - undone }
   })
 }
 
-async function putBack(db: Db, person: Person, before: Before, now: Instant): Promise<boolean> {
-  if (before.folder !== undefined) {
-    await putInto(db, [before.id], before.folder)
-    return true
-  }
-  if (before.state) return (await db.run('UPDATE question SET state = ? WHERE id = ?', [before.state, before.id])) > 0
-  const row = await db.one<{ body: string; state: QuestionState }>(
-    'SELECT v.body, q.state FROM question_version v JOIN question q ON q.id = v.question_id WHERE v.question_id = ? AND v.version = ?',
-    [before.id, before.on!],
+/** Only what still stands as the change left it. @returns how many went back */
+async function putBack(db: Db, person: Person, before: readonly Before[], now: Instant): Promise<number> {
+  const moved = before.filter((each) => 'folder' in each)
+  const turned = before.filter((each) => 'state' in each)
+  const revised = before.filter((each) => 'on' in each)
+  return (await moveBack(db, moved)) + (await turnBack(db, turned)) + (await reviseBack(db, person, revised, now))
+}
+
+async function moveBack(db: Db, moved: readonly Extract<Before, { folder: unknown }>[]): Promise<number> {
+  if (!moved.length) return 0
+  const rows = await db.rows<{ id: string; folder_id: string | null }>(
+    'SELECT id, folder_id FROM question WHERE id IN (?) FOR UPDATE',
+    [moved.map((each) => each.id)],
   )
-  return row
-    ? insertVersion(db, person, before.id, before.on! + 1, fromJson<Question>(row.body), now, row.state)
-    : false
+  const liesIn = new Map(rows.map((row) => [row.id, row.folder_id]))
+  const left = moved.filter((each) => liesIn.get(each.id) === each.to)
+  for (const [folder, those] of grouped(left, (each) => each.folder ?? ''))
+    await putInto(
+      db,
+      those.map((each) => each.id),
+      folder || null,
+    )
+  return left.length
+}
+
+async function turnBack(db: Db, turned: readonly Extract<Before, { state: unknown }>[]): Promise<number> {
+  if (!turned.length) return 0
+  const rows = await db.rows<{ id: string; state: QuestionState }>(
+    'SELECT id, state FROM question WHERE id IN (?) FOR UPDATE',
+    [turned.map((each) => each.id)],
+  )
+  const standsAt = new Map(rows.map((row) => [row.id, row.state]))
+  const left = turned.filter((each) => standsAt.get(each.id) === each.to)
+  await setStateOf(
+    db,
+    left.map((each) => ({ id: each.id, to: each.state })),
+  )
+  return left.length
+}
+
+async function reviseBack(
+  db: Db,
+  person: Person,
+  revised: readonly Extract<Before, { on: unknown }>[],
+  now: Instant,
+): Promise<number> {
+  const bodies = await loadVersions(
+    db,
+    revised.map((each) => ({ id: each.id, version: each.on })),
+  )
+  const revisions = revised.flatMap(({ id: each, on }) => {
+    const question = bodies.get(each)
+    return question ? [{ id: each, on: on + 1, question }] : []
+  })
+  return (await insertVersions(db, person, revisions, now)).size
 }

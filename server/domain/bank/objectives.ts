@@ -9,7 +9,8 @@ import { newId } from '../ids'
 import type { Person } from '../people/people'
 import { notFound, Problem } from '../problem'
 import { recordLine } from '../record'
-import { indexQuestions, loadQuestions } from './questions'
+import { indexQuestions } from './question-rows'
+import { loadQuestions } from './questions'
 
 export const objectiveBody = z.strictObject({
   code: z.string().trim().max(40, 'A code has at most 40 characters.'),

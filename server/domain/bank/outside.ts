@@ -1,7 +1,9 @@
 import { z } from 'zod'
 import type { Instant } from '../../../core/kit/time'
 import { differences, type Difference } from '../../../core/question/difference'
+import type { Question } from '../../../core/question'
 import { readFile } from '../../../formats'
+import { byKey } from '../../database/by-key'
 import { fromSql, toSql } from '../../database/codec'
 import type { Database, Db } from '../../database/database'
 import type { Keeper, ListedBank } from '../../standins/keeper/keeper'
@@ -10,7 +12,8 @@ import type { Person } from '../people/people'
 import { notFound, Problem } from '../problem'
 import { recordLine } from '../record'
 import { ensureWritable } from './access'
-import { insertQuestions, insertVersion, loadQuestions, prepared } from './questions'
+import { insertQuestions, insertVersions } from './question-rows'
+import { loadQuestions, prepared } from './questions'
 
 export const newFault = z.strictObject({
   words: z.string().trim().min(1, 'Write what is wrong.').max(4000, 'A report has at most 4,000 characters.'),
@@ -162,27 +165,55 @@ export async function syncBank(
       fresh.map(({ id, question }) => ({ id, question, keeping: { folder: null, sharing: 'outside' } })),
       now,
     )
-    for (const each of fresh)
-      await db.run('UPDATE question SET origin_bank = ?, origin_item = ?, chosen = ?, changed_at = ? WHERE id = ?', [
-        row.id,
-        each.item,
-        each.chosen,
-        toSql(each.publishedAt),
-        each.id,
-      ])
-    for (const each of items) {
-      const present = there.get(each.item)
-      if (
-        present &&
-        each.version > present.version &&
-        (await insertVersion(db, person, present.id, present.version, each.question, now))
-      )
-        corrected++
-      if (present) await db.run('UPDATE question SET chosen = ? WHERE id = ?', [each.chosen, present.id])
-    }
+    await nameOrigins(db, row.id, fresh)
+    const present = items.flatMap((each) => {
+      const mirrored = there.get(each.item)
+      return mirrored ? [{ ...each, id: mirrored.id, on: mirrored.version }] : []
+    })
+    const newer = present.filter((each) => each.version > each.on)
+    corrected = (await insertVersions(db, person, newer, now)).size
+    await countChoices(db, present)
     await db.run('UPDATE outside_bank SET synced_at = ? WHERE id = ?', [toSql(now), row.id])
   })
   return { questions: items.length, corrected }
+}
+
+interface Mirrored {
+  id: string
+  item: string
+  chosen: number
+  publishedAt: Instant
+}
+
+/** Says of mirrored questions which of the keeper's they are. */
+async function nameOrigins(db: Db, bank: string, questions: readonly Mirrored[]): Promise<void> {
+  if (!questions.length) return
+  const item = byKey(
+    'id',
+    questions.map((each) => [each.id, each.item] as const),
+  )
+  const at = byKey(
+    'id',
+    questions.map((each) => [each.id, toSql(each.publishedAt)] as const),
+  )
+  await db.run(
+    `UPDATE question SET origin_bank = ?, origin_item = ${item.sql}, changed_at = ${at.sql} WHERE id IN (?)`,
+    [bank, ...item.values, ...at.values, questions.map((each) => each.id)],
+  )
+  await countChoices(db, questions)
+}
+
+/** How many schools have chosen each. */
+async function countChoices(db: Db, questions: readonly Pick<Mirrored, 'id' | 'chosen'>[]): Promise<void> {
+  if (!questions.length) return
+  const chosen = byKey(
+    'id',
+    questions.map((each) => [each.id, each.chosen] as const),
+  )
+  await db.run(`UPDATE question SET chosen = ${chosen.sql} WHERE id IN (?)`, [
+    ...chosen.values,
+    questions.map((each) => each.id),
+  ])
 }
 
 interface Origin {
@@ -282,6 +313,12 @@ export async function correctionDifferences(db: Db, person: Person, copy: string
   })
 }
 
+/** The corrected question, with what the school has made its own of the copy. */
+function corrected(own: { question: Question }, theirs: { question: Question }): Question {
+  const { objectives, tags, source, internalName, points } = own.question
+  return { ...theirs.question, objectives, tags, source, internalName, points }
+}
+
 /** Takes a correction over as a new version of the copy, which keeps its objectives, tags and source; or leaves it. */
 export async function answerCorrection(
   database: Database,
@@ -297,21 +334,7 @@ export async function answerCorrection(
     const [own, theirs] = [found.get(copy)!, found.get(of)!]
     if (
       take &&
-      !(await insertVersion(
-        db,
-        person,
-        copy,
-        own.version,
-        {
-          ...theirs.question,
-          objectives: own.question.objectives,
-          tags: own.question.tags,
-          source: own.question.source,
-          internalName: own.question.internalName,
-          points: own.question.points,
-        },
-        now,
-      ))
+      !(await insertVersions(db, person, [{ id: copy, on: own.version, question: corrected(own, theirs) }], now)).size
     )
       throw new Problem(409, 'newer-version', 'A colleague has changed this question just now. Look at it again.')
     await db.run('UPDATE question_copy SET of_version = ? WHERE question_id = ?', [version, copy])

@@ -4,7 +4,7 @@ import { fromJson, fromSql } from '../../database/codec'
 import type { Db, Value } from '../../database/database'
 import { grouped } from '../grouped'
 import type { Person } from '../people/people'
-import type { QuestionState } from './questions'
+import type { QuestionState } from './question-rows'
 import {
   conditionsOf,
   facetFilters,

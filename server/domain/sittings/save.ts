@@ -2,6 +2,7 @@ import { z } from 'zod'
 import type { Instant } from '../../../core/kit/time'
 import type { Paper } from '../../../core/paper'
 import { kindOf } from '../../../core/question'
+import { byKey } from '../../database/by-key'
 import { fromSqlOrNever, toJson, toSql } from '../../database/codec'
 import type { Database, Value } from '../../database/database'
 import { newId } from '../ids'
@@ -73,28 +74,29 @@ function statementFor(answers: readonly AnswerSave[]): {
   sql: string
   values: (attempt: string, student: string, lease: number, now: Instant) => Value[]
 } {
-  const per = (pick: (answer: AnswerSave) => Value): [string, Value[]] => [
-    `CASE w.item ${answers.map(() => 'WHEN ? THEN ?').join(' ')} END`,
-    answers.flatMap((answer) => [answer.item, pick(answer)]),
-  ]
+  const per = (pick: (answer: AnswerSave) => Value) =>
+    byKey(
+      'w.item',
+      answers.map((answer) => [answer.item, pick(answer)] as const),
+    )
   const response = per((answer) => (answer.response === null ? null : toJson(answer.response)))
   const flagged = per((answer) => answer.flagged)
   const seq = per((answer) => answer.seq)
   return {
     sql: `UPDATE attempt a JOIN answer w ON w.attempt_id = a.id
-      SET w.response = ${response[0]}, w.flagged = ${flagged[0]}, w.kept_at = ?, w.lease = a.lease, a.touched = a.touched + 1, w.seq = ${seq[0]}
-      WHERE ${guard} AND w.item IN (?) AND (w.lease < a.lease OR w.seq < ${seq[0]})`,
+      SET w.response = ${response.sql}, w.flagged = ${flagged.sql}, w.kept_at = ?, w.lease = a.lease, a.touched = a.touched + 1, w.seq = ${seq.sql}
+      WHERE ${guard} AND w.item IN (?) AND (w.lease < a.lease OR w.seq < ${seq.sql})`,
     values: (attempt, student, lease, now) => [
-      ...response[1],
-      ...flagged[1],
+      ...response.values,
+      ...flagged.values,
       toSql(now),
-      ...seq[1],
+      ...seq.values,
       attempt,
       student,
       toSql(now),
       lease,
       answers.map((answer) => answer.item),
-      ...seq[1],
+      ...seq.values,
     ],
   }
 }

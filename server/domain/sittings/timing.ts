@@ -1,8 +1,9 @@
 import { earlier, type Instant } from '../../../core/kit/time'
 import type { Rules } from '../../../core/quiz'
 import { limitsFor, neverShorter, scheduleFor, type Limits } from '../../../core/schedule'
+import { byKey } from '../../database/by-key'
 import { fromJson, fromSql, fromSqlOrNever, toSql, toSqlOrNever } from '../../database/codec'
-import type { Db, Value } from '../../database/database'
+import type { Db } from '../../database/database'
 import { studentsByIds } from '../quizzes/students'
 
 interface OpenRow {
@@ -21,14 +22,17 @@ export type Scope = { quiz: string; rules: Rules } | { student: string }
 /** All new limits in one statement, whatever their number. */
 async function write(db: Db, limits: [string, Limits][]): Promise<void> {
   if (!limits.length) return
-  const column = (pick: (each: Limits) => Instant | null): [string, Value[]] => [
-    `CASE id ${limits.map(() => 'WHEN ? THEN ?').join(' ')} END`,
-    limits.flatMap(([id, each]) => [id, toSqlOrNever(pick(each))]),
-  ]
-  const parts = [column((each) => each.deadline), column((each) => each.onTimeUntil), column((each) => each.hardStop)]
+  const column = (pick: (each: Limits) => Instant | null) =>
+    byKey(
+      'id',
+      limits.map(([id, each]) => [id, toSqlOrNever(pick(each))] as const),
+    )
+  const deadline = column((each) => each.deadline)
+  const onTime = column((each) => each.onTimeUntil)
+  const hardStop = column((each) => each.hardStop)
   await db.run(
-    `UPDATE attempt SET deadline = ${parts[0]![0]}, on_time_until = ${parts[1]![0]}, hard_stop = ${parts[2]![0]}, touched = touched + 1 WHERE id IN (?) AND state = 'open'`,
-    [...parts.flatMap(([, values]) => values), limits.map(([id]) => id)],
+    `UPDATE attempt SET deadline = ${deadline.sql}, on_time_until = ${onTime.sql}, hard_stop = ${hardStop.sql}, touched = touched + 1 WHERE id IN (?) AND state = 'open'`,
+    [...deadline.values, ...onTime.values, ...hardStop.values, limits.map(([id]) => id)],
   )
 }
 

@@ -94,12 +94,11 @@ const isRight = (option: EditedOption) => (mode === 'one' ? option.credit === 1 
             :model-value="option.html"
             @update:model-value="set(index, { html: $event })"
           />
-          <input
-            class="w-full border-b border-rule bg-transparent px-1 text-[0.9375rem]"
-            :aria-label="`Comment for who chooses ${letter(index)}`"
-            placeholder="Comment for who chooses it"
-            :value="option.comment"
-            @input="set(index, { comment: ($event.target as HTMLInputElement).value })"
+          <CommentField
+            :label="`Comment for who chooses ${letter(index)}`"
+            words="comment for who chooses it"
+            :model-value="option.comment"
+            @update:model-value="set(index, { comment: $event })"
           />
         </div>
         <div class="flex items-center gap-0.5 pt-1">

@@ -19,12 +19,11 @@ const setComment = (id: string, comment: string) =>
       :make="(id) => ({ id, html: '', comment: '' })"
       @change="set({ items: $event })"
     >
-      <input
-        class="w-full border-b border-rule bg-transparent px-1 text-[0.9375rem]"
-        :aria-label="`Comment when line ${index + 1} is misplaced`"
-        placeholder="Comment for who misplaces it"
-        :value="entry.comment"
-        @input="setComment(entry.id, ($event.target as HTMLInputElement).value)"
+      <CommentField
+        :label="`Comment when line ${index + 1} is misplaced`"
+        words="comment for who misplaces it"
+        :model-value="entry.comment"
+        @update:model-value="setComment(entry.id, $event)"
       />
     </EntryList>
     <div class="flex flex-wrap gap-4">

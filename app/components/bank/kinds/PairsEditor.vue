@@ -69,12 +69,12 @@ function setItems(items: Item[]) {
               </option>
             </select>
           </label>
-          <input
-            class="min-w-40 grow border-b border-rule bg-transparent px-1 text-[0.9375rem]"
-            :aria-label="`Comment when entry ${index + 1} is placed wrongly`"
-            placeholder="Comment for who places it wrongly"
-            :value="entry.comment"
-            @input="setItem(entry.id, { comment: ($event.target as HTMLInputElement).value })"
+          <CommentField
+            class="min-w-40 grow"
+            :label="`Comment when entry ${index + 1} is placed wrongly`"
+            words="comment for who places it wrongly"
+            :model-value="entry.comment"
+            @update:model-value="setItem(entry.id, { comment: $event })"
           />
         </div>
       </EntryList>

@@ -270,12 +270,6 @@ function draw(is: Shape['is']) {
             >{{ region.shape.is }}: {{ wanted[region.shape.is]
             }}<input class="field block py-1" :value="numbers(region.shape)" @change="typed(region, $event)"
           /></label>
-          <label class="grow text-[0.8125rem] text-soft"
-            >Comment for who marks it<input
-              class="field block py-1"
-              :value="region.comment"
-              @input="setRegion(region.id, { comment: ($event.target as HTMLInputElement).value })"
-          /></label>
           <button
             type="button"
             class="btn"
@@ -283,6 +277,13 @@ function draw(is: Shape['is']) {
           >
             Take out
           </button>
+          <CommentField
+            class="basis-full"
+            :label="`Comment for who marks region ${index + 1}`"
+            words="comment for who marks it"
+            :model-value="region.comment"
+            @update:model-value="setRegion(region.id, { comment: $event })"
+          />
         </li>
       </ol>
       <div class="flex flex-wrap gap-4">

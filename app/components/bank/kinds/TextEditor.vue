@@ -41,12 +41,6 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
           :value="answer.credit"
           @input="setAnswer(index, { credit: Number(value($event)) })"
       /></label>
-      <label class="grow text-[0.8125rem] text-soft"
-        >Comment<input
-          class="field block py-1"
-          :value="answer.comment"
-          @input="setAnswer(index, { comment: value($event) })"
-      /></label>
       <button
         v-if="body.answers.length > 1"
         type="button"
@@ -55,6 +49,13 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
       >
         Take out
       </button>
+      <CommentField
+        class="basis-full"
+        :label="`Comment on accepted answer ${index + 1}`"
+        words="comment on this answer"
+        :model-value="answer.comment"
+        @update:model-value="setAnswer(index, { comment: $event })"
+      />
     </div>
     <button
       type="button"

@@ -93,13 +93,17 @@ async function moveRow(id: string, by: number) {
   await nextTick()
   document.querySelector<HTMLElement>(`[data-row="${id}"]`)?.focus()
 }
-function moveSection(index: number, by: number) {
-  const rest = sections.value.filter((_, i) => i !== index)
-  const place = index + by
-  if (place < 0 || place > rest.length) return
-  store.make({ do: 'moveSection', section: sections.value[index]!.id, after: rest[place - 1]?.id ?? null })
-  announce(`Section moved ${by > 0 ? 'down' : 'up'}.`, store.undo)
+async function moveSection(from: number, to: number) {
+  const moved = sections.value[from]!
+  const rest = sections.value.filter((each) => each !== moved)
+  if (to < 0 || to > rest.length) return
+  store.make({ do: 'moveSection', section: moved.id, after: rest[to - 1]?.id ?? null })
+  announce(`Section moved ${to > from ? 'down' : 'up'}.`, store.undo)
+  await nextTick()
+  order.value?.querySelector<HTMLElement>(`[data-section-id="${moved.id}"] .section-handle`)?.focus()
 }
+const order = useTemplateRef<HTMLElement>('order')
+useDragOrder(order, moveSection, '.section-handle')
 function addSection() {
   const id = newRowId()
   store.make({
@@ -146,27 +150,29 @@ const setTitle = (event: Event) =>
             /></label>
             <div>
               <span class="label">What students read before they start</span
-              ><RichText
+              ><KeptText
                 slim
                 label="What students read before they start"
                 :model-value="store.quiz?.content.intro ?? ''"
-                @update:model-value="store.make({ do: 'setContent', values: { intro: $event } })"
+                @keep="store.make({ do: 'setContent', values: { intro: $event } })"
               />
             </div>
           </div>
         </details>
-        <RunningOrderSection
-          v-for="(section, index) in sections"
-          :key="section.id"
-          :section="section"
-          :starts-at="starts[index]!"
-          :selected="selected"
-          :only="sections.length === 1"
-          @select="selected = $event"
-          @move-row="moveRow"
-          @drop-row="(row, to, after) => store.make({ do: 'moveRow', row, section: to, after })"
-          @move-section="moveSection(index, $event)"
-        />
+        <div ref="order">
+          <RunningOrderSection
+            v-for="(section, index) in sections"
+            :key="section.id"
+            :section="section"
+            :starts-at="starts[index]!"
+            :selected="selected"
+            :only="sections.length === 1"
+            @select="selected = $event"
+            @move-row="moveRow"
+            @drop-row="(row, to, after) => store.make({ do: 'moveRow', row, section: to, after })"
+            @move-section="moveSection(index, index + $event)"
+          />
+        </div>
         <div class="flex flex-wrap gap-2">
           <button class="btn" @click="addSection">Add a section</button>
           <button class="btn" @click="choosingStimulus = true">Add a stimulus with its questions …</button>
@@ -184,7 +190,8 @@ const setTitle = (event: Event) =>
           </select>
         </div>
         <p class="mt-4 text-[0.8125rem] text-soft">
-          Rows move by their handle, or with Alt and the arrow keys; Delete takes one out; Ctrl Z takes anything back.
+          Rows and sections move by their handles, or with Alt and the arrow keys; Delete takes a row out; Ctrl Z takes
+          anything back.
         </p>
       </div>
       <aside class="min-h-0 space-y-6 overflow-y-auto border-rule bg-sheet px-4 py-4 lg:border-l">

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { id } from '../../../../core/question'
-import { undoImport } from '../../../domain/imports/take'
+import { undoImport } from '../../../domain/imports/untake'
 import { route } from '../../../utils/route'
 
 /** Takes a finished import back. */

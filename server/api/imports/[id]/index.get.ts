@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { id } from '../../../../core/question'
-import { viewBatch } from '../../../domain/imports/stage'
+import { viewBatch } from '../../../domain/imports/batch'
 import { route } from '../../../utils/route'
 
 export default route({

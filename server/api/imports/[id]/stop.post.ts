@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { id } from '../../../../core/question'
-import { stopTaking } from '../../../domain/imports/take'
+import { stopTaking } from '../../../domain/imports/untake'
 import { route } from '../../../utils/route'
 
 /** Stops an import under way; what it has added so far is taken away. */

@@ -1,0 +1,40 @@
+<script setup lang="ts">
+import { isBlank } from '~~/core/question/html'
+
+/** A comment on one part of a question: a quiet line until somebody writes one, then rich text with links. */
+const { modelValue, label, words } = defineProps<{
+  modelValue: string
+  /** Names the field on the whole page. */
+  label: string
+  /** What the quiet line says. */
+  words: string
+}>()
+const emit = defineEmits<{ 'update:modelValue': [string] }>()
+const isOpen = ref(!isBlank(modelValue))
+watch(
+  () => modelValue,
+  (html) => {
+    if (!isBlank(html)) isOpen.value = true
+  },
+)
+</script>
+
+<template>
+  <RichText
+    v-if="isOpen"
+    slim
+    :label="label"
+    :model-value="modelValue"
+    :autofocus="isBlank(modelValue)"
+    @update:model-value="emit('update:modelValue', $event)"
+  />
+  <button
+    v-else
+    type="button"
+    class="rounded px-1 text-left text-[0.875rem] text-soft underline decoration-rule underline-offset-2 hover:decoration-current"
+    :aria-label="`Write: ${label}`"
+    @click="isOpen = true"
+  >
+    + {{ words }}
+  </button>
+</template>

@@ -1,0 +1,133 @@
+import type { KindName, Question, Stimulus } from '../../../core/question'
+import type { PortableTest } from '../../../formats'
+import { fromJson } from '../../database/codec'
+import type { Db } from '../../database/database'
+import type { Person } from '../people/people'
+import { notFound } from '../problem'
+
+/** An import from its file to its end: what is staged, how far it is, what it did. */
+
+/** What would become of one item. Near-duplicates are new ones that look like something in the bank. */
+export type Fate = 'new' | 'changed' | 'same' | 'broken' | 'near'
+
+export interface StagedItem {
+  place: string
+  outsideId: string | null
+  fate: Fate
+  problem: string | null
+  notes: string[]
+  folder: string[]
+  kind: KindName | null
+  title: string
+  key: string
+  /** The question that it would change, or is like. */
+  existing: string | null
+  /** What it shares with others, by its name in the file. */
+  stimulus: string | null
+  question: Question | null
+}
+
+export type StagedLine = Omit<StagedItem, 'question'>
+/** A test of the file, that can become a quiz. */
+export interface StagedTest {
+  title: string
+  questions: number
+  notes: string[]
+}
+export interface Batch {
+  id: string
+  name: string
+  state: 'staged' | 'running' | 'stopping' | 'done' | 'undone'
+  progress: number
+  total: number
+  items: StagedLine[]
+  tests: StagedTest[]
+  quizzes: { id: string; title: string }[]
+}
+
+/** All that a file has brought, waiting to be taken. */
+export interface Staged {
+  items: StagedItem[]
+  stimuli: Record<string, Stimulus>
+  tests: PortableTest[]
+}
+
+export const testLine = (test: PortableTest): StagedTest => ({
+  title: test.title,
+  questions: test.sections.reduce((sum, section) => sum + section.rows.reduce((inner, row) => inner + row.draw, 0), 0),
+  notes: test.notes,
+})
+export const line = ({ question: _question, ...rest }: StagedItem): StagedLine => rest
+
+/** What an import did, for taking it back. */
+export interface ImportResult {
+  added: string[]
+  changed: { id: string; version: number }[]
+  stimuli: string[]
+  folders: string[]
+  quizzes: { id: string; title: string }[]
+}
+
+const nothingDone: ImportResult = { added: [], changed: [], stimuli: [], folders: [], quizzes: [] }
+/** Batches of an earlier release hold their items alone. */
+const stagedOf = (body: Staged | StagedItem[]): Staged =>
+  Array.isArray(body) ? { items: body.map((item) => ({ ...item, stimulus: null })), stimuli: {}, tests: [] } : body
+
+export interface BatchRow {
+  id: string
+  state: Batch['state']
+  progress: number
+  total: number
+  staged: Staged
+  name: string
+  result: ImportResult | null
+}
+
+export async function loadBatch(db: Db, person: Person, id: string): Promise<BatchRow> {
+  const row = await db.one<{
+    id: string
+    name: string
+    state: Batch['state']
+    progress: number
+    total: number
+    body: string
+    result: string | null
+  }>('SELECT id, name, state, progress, total, body, result FROM import_batch WHERE id = ? AND person_id = ?', [
+    id,
+    person.id,
+  ])
+  if (!row) throw notFound('This import')
+  return {
+    ...row,
+    staged: stagedOf(fromJson<Staged | StagedItem[]>(row.body)),
+    result: row.result === null ? null : { ...nothingDone, ...fromJson<Partial<ImportResult>>(row.result) },
+  }
+}
+
+export async function viewBatch(db: Db, person: Person, id: string): Promise<Batch> {
+  const { staged, name, state, progress, total, result } = await loadBatch(db, person, id)
+  return {
+    id,
+    name,
+    state,
+    progress,
+    total,
+    items: staged.items.map(line),
+    tests: staged.tests.map(testLine),
+    quizzes: result?.quizzes ?? [],
+  }
+}
+
+/** How far an import is: for a page that asks often. */
+export async function batchProgress(
+  db: Db,
+  person: Person,
+  id: string,
+): Promise<Pick<Batch, 'state' | 'progress' | 'total'>> {
+  const row = await db.one<Pick<Batch, 'state' | 'progress' | 'total'>>(
+    'SELECT state, progress, total FROM import_batch WHERE id = ? AND person_id = ?',
+    [id, person.id],
+  )
+  if (!row) throw notFound('This import')
+  return row
+}

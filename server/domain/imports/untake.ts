@@ -1,0 +1,148 @@
+import { plus, type Instant } from '../../../core/kit/time'
+import { toSql } from '../../database/codec'
+import type { Database, Db } from '../../database/database'
+import { insertVersions, loadVersions } from '../bank/question-rows'
+import type { Person } from '../people/people'
+import { Problem } from '../problem'
+import { recordLine } from '../record'
+import { loadBatch } from './batch'
+
+/** Taking back what an import has done, at its end or half way. */
+
+/** Takes away stimuli that no question has any more. */
+export async function dropStimuli(db: Db, ids: readonly string[]): Promise<void> {
+  if (!ids.length) return
+  const used = new Set(
+    (
+      await db.rows<{ stimulus_id: string }>('SELECT DISTINCT stimulus_id FROM question WHERE stimulus_id IN (?)', [
+        ids,
+      ])
+    ).map((row) => row.stimulus_id),
+  )
+  const free = ids.filter((id) => !used.has(id))
+  if (!free.length) return
+  await db.run('DELETE FROM stimulus_version WHERE stimulus_id IN (?)', [free])
+  await db.run('DELETE FROM stimulus WHERE id IN (?)', [free])
+}
+
+/** Quizzes that nobody has touched since the import made them. @returns those that stay */
+async function dropQuizzes(db: Db, ids: readonly string[]): Promise<string[]> {
+  if (!ids.length) return []
+  const untouched = (
+    await db.rows<{ id: string }>("SELECT id FROM quiz WHERE id IN (?) AND state = 'draft' AND revision = 0", [ids])
+  ).map((row) => row.id)
+  if (untouched.length) {
+    await db.run('DELETE FROM quiz_question WHERE quiz_id IN (?)', [untouched])
+    await db.run('DELETE FROM quiz_class WHERE quiz_id IN (?)', [untouched])
+    await db.run('DELETE FROM quiz_teacher WHERE quiz_id IN (?)', [untouched])
+    await db.run('DELETE FROM quiz WHERE id IN (?)', [untouched])
+  }
+  return ids.filter((id) => !untouched.includes(id))
+}
+
+/** Folders that an import made and in which nothing lies: the deepest first, level by level. */
+async function dropFolders(db: Db, ids: readonly string[]): Promise<void> {
+  for (let left = ids.length; left > 0;) {
+    left = await db.run(
+      `DELETE FROM folder WHERE id IN (?) AND id NOT IN (SELECT folder_id FROM question WHERE folder_id IN (?))
+      AND id NOT IN (SELECT parent_id FROM (SELECT DISTINCT parent_id FROM folder WHERE parent_id IN (?)) above)`,
+      [ids, ids, ids],
+    )
+  }
+}
+
+/** Takes away what an import has added unseen; it can be begun again. */
+export async function drop(database: Database, batchId: string): Promise<void> {
+  const rows = await database.rows<{ id: string }>(
+    "SELECT id FROM question WHERE import_id = ? AND sharing = 'staged'",
+    [batchId],
+  )
+  for (let from = 0; from < rows.length; from += 500)
+    await database.transaction((db) =>
+      remove(
+        db,
+        rows.slice(from, from + 500).map(({ id }) => id),
+      ),
+    )
+  await database.run("UPDATE import_batch SET state = 'staged', progress = 0 WHERE id = ?", [batchId])
+}
+
+async function remove(db: Db, ids: readonly string[]): Promise<void> {
+  if (!ids.length) return
+  for (const table of [
+    'question_word',
+    'question_tag',
+    'question_objective',
+    'question_outside',
+    'question_version',
+    'question_remark',
+    'question_share',
+  ])
+    await db.run(`DELETE FROM ${table} WHERE question_id IN (?)`, [ids])
+  await db.run('DELETE FROM question WHERE id IN (?)', [ids])
+}
+
+/** Asks an import to stop: what it has added so far is taken away. */
+export async function stopTaking(db: Db, person: Person, batchId: string): Promise<void> {
+  await loadBatch(db, person, batchId)
+  await db.run("UPDATE import_batch SET state = 'stopping' WHERE id = ? AND state = 'running'", [batchId])
+}
+
+/** Takes a finished import back. What a quiz holds by now, or somebody has changed since, stays. */
+export async function undoImport(
+  database: Database,
+  person: Person,
+  batchId: string,
+  now: Instant,
+): Promise<{ removed: number; kept: number; quizzes: number }> {
+  return database.transaction(async (db) => {
+    const batch = await loadBatch(db, person, batchId)
+    const won = await db.run(
+      "UPDATE import_batch SET state = 'undone' WHERE id = ? AND person_id = ? AND state = 'done'",
+      [batchId, person.id],
+    )
+    if (!won || !batch.result) throw new Problem(409, 'import', 'Only an import that is done can be taken back.')
+    const { added, changed, stimuli, folders, quizzes } = batch.result
+    const staying = await dropQuizzes(
+      db,
+      quizzes.map(({ id }) => id),
+    )
+    const used = added.length
+      ? await db.rows<{ id: string }>(
+          'SELECT id FROM question q WHERE q.id IN (?) AND (q.version > 1 OR EXISTS (SELECT 1 FROM quiz_question u WHERE u.question_id = q.id) OR EXISTS (SELECT 1 FROM mark m WHERE m.question_id = q.id))',
+          [added],
+        )
+      : []
+    const kept = new Set(used.map(({ id }) => id))
+    await remove(
+      db,
+      added.filter((id) => !kept.has(id)),
+    )
+    await dropStimuli(db, stimuli)
+    await dropFolders(db, folders)
+    const before = await loadVersions(db, changed)
+    const revisions = changed.flatMap(({ id, version }) => {
+      const question = before.get(id)
+      return question ? [{ id, on: version + 1, question }] : []
+    })
+    const back = (await insertVersions(db, person, revisions, now)).size
+    await recordLine(db, now, person.id, 'import taken back', batchId, { removed: added.length - kept.size + back })
+    return {
+      removed: added.length - kept.size + back,
+      kept: kept.size + changed.length - back,
+      quizzes: staying.length,
+    }
+  })
+}
+
+const abandonedAfter = 10 * 60_000
+
+/** Imports whose process has ended under them: what they had added unseen is taken away, and they can be begun again. */
+export async function dropAbandoned(database: Database, now: Instant): Promise<number> {
+  const rows = await database.rows<{ id: string }>(
+    "SELECT id FROM import_batch WHERE state IN ('running', 'stopping') AND touched_at < ? LIMIT 20",
+    [toSql(plus(now, -abandonedAfter))],
+  )
+  for (const { id } of rows) await drop(database, id)
+  return rows.length
+}
