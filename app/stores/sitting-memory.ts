@@ -1,7 +1,10 @@
 import type { Response } from '~/components/paper/response'
 
-/** What this browser keeps of a sitting until the server has it, and what is the student's alone (struck options). */
+/** What this browser keeps of a sitting until the server has it, and what is the student's alone: struck options, where they are. */
 export interface Remembered {
+  page: number
+  /** The question they were at. */
+  here: string | null
   lease: number
   seq: number
   pending: Record<string, { response: Response | null; flagged: boolean; seq: number }>

@@ -10,6 +10,8 @@ class Server {
   lease = 1
   ended = false
   refuseAll: string | null = null
+  /** Whose session it is: the student's, nobody's, or another student's. */
+  session: 'own' | 'none' | 'other' = 'own'
   requests: { lease: number; answers: Sent[] }[] = []
   kept = new Map<string, Sent>()
   clock = () => ({
@@ -22,17 +24,20 @@ class Server {
   })
   answer = (path: string, { body, query }: { body?: unknown; query?: Record<string, unknown> }) => {
     if (!this.isUp) throw offline()
+    if (this.session === 'none') throw refused(401, 'Sign in first.')
+    if (this.session === 'other') throw refused(404, 'This paper is not here.')
     if (path.endsWith('/open')) {
       return {
         attempt: 'a',
         quiz: 'q',
         number: 1,
+        startedAt: new Date(start).toISOString(),
         lease: this.lease,
         page: 0,
         seq: Math.max(0, ...[...this.kept.values()].map((each) => each.seq)),
         tookOver: false,
         clock: this.clock(),
-        sheet: { movement: 'free', sections: [] },
+        sheet: { movement: 'free', pages: 3, sections: [] },
         answers: [...this.kept.values()].map(({ item, response, flagged }) => ({
           item,
           response,
@@ -185,5 +190,39 @@ describe('a sitting on a device', () => {
       0,
       false,
     ])
+  })
+  it.each(['none', 'other'] as const)(
+    'signed out (session: %s) loses nothing and says so, until the student is back',
+    async (session) => {
+      server.session = session
+      store.change('i1', { response: { text: 'written on' } })
+      await vi.advanceTimersByTimeAsync(3000)
+      expect([store.signedOut, store.offline, store.pending.size, said]).toEqual([true, false, 1, []])
+      await expect(store.handIn()).rejects.toThrow(/kept on this device/)
+      server.session = 'own'
+      await vi.advanceTimersByTimeAsync(16_000)
+      expect([store.signedOut, store.pending.size, textOf('i1')]).toEqual([false, 0, 'written on'])
+    },
+  )
+  it('a reload comes back to the page and the question where it was', async () => {
+    await store.goTo(2)
+    store.goes('i7')
+    await reload()
+    expect([store.page, store.here]).toEqual([2, 'i7'])
+  })
+  it('a page that the paper does not have is never opened', async () => {
+    localStorage.setItem(
+      'thistle:sitting:a',
+      JSON.stringify({ lease: 1, seq: 0, page: 40, here: 'gone', struck: {}, pending: {} }),
+    )
+    await reload()
+    expect(store.page).toBe(2)
+  })
+  it('what an earlier release remembered is taken up as well', async () => {
+    const pending = { i1: { response: { text: 'old' }, flagged: false, seq: 4 } }
+    localStorage.setItem('thistle:sitting:a', JSON.stringify({ lease: 1, seq: 4, struck: {}, pending }))
+    await reload()
+    await vi.advanceTimersByTimeAsync(500)
+    expect([store.page, textOf('i1')]).toEqual([0, 'old'])
   })
 })

@@ -1,7 +1,7 @@
 import type { Instant } from '~~/core/kit/time'
 import type { Sheet, SheetQuestion } from '~~/core/paper/schema'
 import type { Response } from '~/components/paper/response'
-import { forget, recall, remember, thisDevice } from './sitting-memory'
+import { forget, recall, remember, thisDevice, type Remembered } from './sitting-memory'
 
 interface SittingClock {
   now: Instant
@@ -15,6 +15,7 @@ interface Opened {
   attempt: string
   quiz: string
   number: number
+  startedAt: Instant
   lease: number
   page: number
   sheet: Sheet
@@ -36,6 +37,10 @@ interface Entry {
 
 const pauseBeforeSave = 400
 const heartbeat = 15_000
+/** The server will never take such a request as it is. */
+const hopeless = [400, 413, 422]
+/** Nobody is signed in, or somebody to whom this paper does not belong. */
+const strangers = [401, 403, 404]
 
 /** A sitting on this device: answers in the browser first, then on the server whenever it can be reached. */
 export const useSitting = defineStore('sitting', () => {
@@ -45,10 +50,14 @@ export const useSitting = defineStore('sitting', () => {
   const pending = ref(new Set<string>())
   const struck = ref<Record<string, string[]>>({})
   const offline = ref(false)
+  /** The session has ended under the paper: answers wait in the browser until somebody signs in again. */
+  const signedOut = ref(false)
   const keptAt = ref<Instant | null>(null)
   const lease = ref<'held' | 'lost'>('held')
   const phase = ref<'loading' | 'sitting' | 'ended'>('loading')
   const page = ref(0)
+  /** The question that the student is at. */
+  const here = ref<string | null>(null)
   const setAside = ref(0)
   let seq = 0
   let timer: ReturnType<typeof setTimeout> | undefined
@@ -70,6 +79,8 @@ export const useSitting = defineStore('sitting', () => {
     remember(current.attempt, {
       lease: current.lease,
       seq,
+      page: page.value,
+      here: here.value,
       struck: struck.value,
       pending: Object.fromEntries([...pending.value].map((item) => [item, answers.value[item]!])),
     })
@@ -84,7 +95,10 @@ export const useSitting = defineStore('sitting', () => {
     setServerTime(result.clock.now)
     opened.value = result
     clock.value = result.clock
-    page.value = Math.max(result.page, page.value)
+    const memory = recall(attempt)
+    page.value = Math.min(Math.max(result.page, memory?.page ?? 0, page.value), result.sheet.pages - 1)
+    here.value ??= memory?.here ?? null
+    struck.value = memory?.struck ?? struck.value
     answers.value = Object.fromEntries(
       result.answers.map(({ item, response, flagged }) => [item, { response, flagged, seq: 0 }]),
     )
@@ -96,7 +110,8 @@ export const useSitting = defineStore('sitting', () => {
         .at(-1) ?? null
     seq = result.seq
     pending.value = new Set()
-    await takeUp(attempt, result)
+    signedOut.value = false
+    if (memory) await takeUp(attempt, result, memory)
     lease.value = 'held'
     phase.value = result.clock.ended ? 'ended' : 'sitting'
     clearInterval(beat)
@@ -106,10 +121,7 @@ export const useSitting = defineStore('sitting', () => {
   }
 
   /** Takes up what this browser wrote and the server has not: under this lease if nobody wrote in between, else set aside. */
-  async function takeUp(attempt: string, result: Opened) {
-    const memory = recall(attempt)
-    if (!memory) return
-    struck.value = memory.struck
+  async function takeUp(attempt: string, result: Opened, memory: Remembered) {
     const entries = Object.entries(memory.pending)
     if (!entries.length) return
     if (memory.lease === result.lease || (result.tookOver && memory.lease === result.lease - 1)) {
@@ -156,7 +168,7 @@ export const useSitting = defineStore('sitting', () => {
       saving = null
     })
     await saving
-    if (pending.value.size && !offline.value && phase.value === 'sitting') schedule(pauseBeforeSave)
+    if (pending.value.size && !offline.value && !signedOut.value && phase.value === 'sitting') schedule(pauseBeforeSave)
   }
 
   async function send() {
@@ -178,13 +190,13 @@ export const useSitting = defineStore('sitting', () => {
       if (reply.kept.length) keptAt.value = reply.now
       keepHere()
     } catch (error) {
-      if (error instanceof ApiProblem && !error.isOffline && error.status < 500 && error.status !== 401) {
+      if (error instanceof ApiProblem && hopeless.includes(error.status)) {
         // The server will never take this as it is; the page says so and keeps what was typed.
         sent.forEach(({ item }) => pending.value.delete(item))
         announce(error.message)
         return
       }
-      offline.value = true
+      noteTrouble(error)
       schedule(backoff)
       backoff = Math.min(backoff * 2, 15_000)
     }
@@ -199,13 +211,20 @@ export const useSitting = defineStore('sitting', () => {
       })
       setServerTime(reply.now)
       clock.value = reply
-      if (offline.value && pending.value.size) schedule(0)
+      if ((offline.value || signedOut.value) && pending.value.size) schedule(0)
       offline.value = false
+      signedOut.value = false
       if (reply.ended) end()
       else if (!reply.leaseHeld) lease.value = 'lost'
     } catch (error) {
-      if (error instanceof ApiProblem && error.isOffline) offline.value = true
+      noteTrouble(error)
     }
+  }
+
+  /** Signed out is not offline: waiting would not help. Anything else is tried again. */
+  function noteTrouble(error: unknown) {
+    signedOut.value = error instanceof ApiProblem && strangers.includes(error.status)
+    offline.value = !signedOut.value
   }
 
   function end() {
@@ -217,7 +236,7 @@ export const useSitting = defineStore('sitting', () => {
   /** Sends what is left and hands the paper in. @throws ApiProblem when the server cannot be reached */
   async function handIn() {
     await flush()
-    if (pending.value.size && offline.value)
+    if (pending.value.size && (offline.value || signedOut.value))
       throw new ApiProblem(
         0,
         'offline',
@@ -228,8 +247,15 @@ export const useSitting = defineStore('sitting', () => {
     end()
   }
 
+  /** Where the student is, for coming back to after a reload. */
+  function goes(item: string | null) {
+    here.value = item
+    keepHere()
+  }
+
   async function goTo(next: number) {
     page.value = next
+    keepHere()
     if (opened.value?.sheet.movement !== 'forward') return
     await flush()
     const reply = await api<{ page: number }>(`sittings/${opened.value.attempt}/page`, {
@@ -251,10 +277,12 @@ export const useSitting = defineStore('sitting', () => {
     pending,
     struck,
     offline,
+    signedOut,
     keptAt,
     lease,
     phase,
     page,
+    here,
     setAside,
     questions,
     canWrite,
@@ -265,6 +293,7 @@ export const useSitting = defineStore('sitting', () => {
     ask,
     handIn,
     goTo,
+    goes,
     leave,
   }
 })

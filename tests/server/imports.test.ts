@@ -2,15 +2,16 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { writeThistle } from '../../formats/json/thistle'
 import { writePackage } from '../../formats/qti/package-write'
 import type { Question } from '../../core/question'
+import { toSql } from '../../server/database/codec'
 import type { Database } from '../../server/database/database'
-import { loadQuestion } from '../../server/domain/bank/questions'
+import { addQuestion, loadQuestion } from '../../server/domain/bank/questions'
 import { searchQuery, searchQuestions } from '../../server/domain/bank/search'
 import { giveFile } from '../../server/domain/imports/give'
 import { lookAt } from '../../server/domain/imports/look'
 import { viewBatch } from '../../server/domain/imports/batch'
 import { stageFile } from '../../server/domain/imports/stage'
 import { beginTaking } from '../../server/domain/imports/take'
-import { stopTaking, undoImport } from '../../server/domain/imports/untake'
+import { dropAbandoned, stopTaking, undoImport } from '../../server/domain/imports/untake'
 import type { Person } from '../../server/domain/people/people'
 import { createQuiz, loadQuiz } from '../../server/domain/quizzes/quizzes'
 import { makeEdit } from '../../server/domain/quizzes/edits'
@@ -215,4 +216,64 @@ it('a package of 600 goes in at a good rate and whole', async () => {
   const batch = await stage(writePackage(entries, { media: new Map() }, '2.2'), 'rate.zip')
   await takeAll(batch.id, 600)
   expect(await total('halyard')).toBe(600)
+})
+
+describe('folders of a file', () => {
+  const inFolders = (...paths: string[][]) =>
+    Buffer.from(
+      JSON.stringify({
+        format: 'thistle-questions',
+        version: 1,
+        questions: paths.map((folder, i) => ({
+          id: `deep-${folder.join('-')}-${i}`,
+          folder,
+          objectives: [],
+          question: question(`What lies in ${folder.join(' of ')} at place ${i}?`),
+        })),
+      }),
+    )
+  const named = async (name: string) =>
+    (await db.rows<{ id: string }>('SELECT id FROM folder WHERE name = ?', [name])).length
+  it('are made once, found again by their names, and taken back while nothing else lies in them', async () => {
+    const batch = await stage(
+      inFolders(['Ropework', 'Bends'], ['Ropework', 'Hitches'], ['ropework', 'BENDS']),
+      'knots.json',
+    )
+    await takeAll(batch.id, 3)
+    expect([await named('Ropework'), await named('Bends'), await named('Hitches')]).toEqual([1, 1, 1])
+    const found = await searchQuestions(db, maren, searchQuery.parse({ words: 'lies in ropework place' }))
+    expect(new Set(found.hits.map((hit) => hit.folder)).size).toBe(2)
+    const [bends] = await db.rows<{ id: string }>("SELECT id FROM folder WHERE name = 'Bends'")
+    await addQuestion(db, maren, question('Another bend, written by hand'), later(4), undefined, {
+      folder: bends!.id,
+      sharing: 'school',
+    })
+    await undoImport(db, maren, batch.id, later(5))
+    expect([await named('Ropework'), await named('Bends'), await named('Hitches')]).toEqual([1, 1, 0])
+  })
+  it('are not left behind by an import that was stopped', async () => {
+    const batch = await stage(inFolders(['Splices']), 'splices.json')
+    const { done } = await beginTaking(db, maren, batch.id, [0], () => later(6))
+    await stopTaking(db, maren, batch.id)
+    await done
+    expect(await named('Splices')).toBe(0)
+    expect((await viewBatch(db, maren, batch.id)).state).toBe('staged')
+  })
+})
+
+describe('an import whose process has died', () => {
+  it('is taken back after a while and can be begun again; one that still moves is left alone', async () => {
+    const batch = await stage(file(['lost', question('Left half way by a power cut')]), 'lost.json')
+    await db.run("UPDATE import_batch SET state = 'running', touched_at = ? WHERE id = ?", [toSql(later(10)), batch.id])
+    await addQuestion(db, maren, question('Added unseen before the cut'), later(10), 'q-unseen', {
+      folder: null,
+      sharing: 'staged',
+    })
+    await db.run("UPDATE question SET import_id = ? WHERE id = 'q-unseen'", [batch.id])
+    expect(await dropAbandoned(db, later(15))).toBe(0)
+    expect(await dropAbandoned(db, later(30))).toBe(1)
+    expect(await db.one("SELECT 1 FROM question WHERE id = 'q-unseen'")).toBeUndefined()
+    await takeAll(batch.id, 1)
+    expect((await viewBatch(db, maren, batch.id)).state).toBe('done')
+  })
 })

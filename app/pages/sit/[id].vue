@@ -10,7 +10,6 @@ const id = String(useRoute().params.id)
 const sitting = useSitting()
 const session = useSession()
 const problem = ref('')
-const here = ref<string | null>(null)
 const asking = ref(false)
 const handing = ref(false)
 const handInProblem = ref('')
@@ -29,8 +28,10 @@ async function open() {
     await loadFields(sitting.questions.map((question) => question.body.asks))
     if (sitting.questions.some((question) => question.tools.length)) await tools()
     const deadline = sitting.clock?.deadline
-    startedWith.value = deadline ? Math.max(1, Date.parse(deadline) - Date.parse(serverTime())) : 1
-    here.value ??= sitting.questions.find((question) => question.page >= sitting.page)?.id ?? null
+    startedWith.value = deadline ? Math.max(1, Date.parse(deadline) - Date.parse(sitting.opened!.startedAt)) : 1
+    const at = sitting.questions.find((question) => question.id === sitting.here && question.page === sitting.page)
+    if (at) await comeBackTo(at.id)
+    else sitting.goes(sitting.questions.find((question) => question.page >= sitting.page)?.id ?? null)
   } catch (error) {
     if (error instanceof ApiProblem && error.code === 'ended') await navigateTo(`/review/${id}`)
     else problem.value = sentenceOf(error)
@@ -111,6 +112,7 @@ async function readIn(language: string) {
 const pages = computed(() => sitting.opened?.sheet.pages ?? 1)
 const unanswered = computed(() => sitting.questions.filter((question) => !answered.value.has(question.id)))
 const kept = computed(() => {
+  if (sitting.signedOut) return { words: 'Signed out · your answers are kept on this device', tone: 'text-amber' }
   if (sitting.offline) return { words: 'Connection lost · your answers are kept on this device', tone: 'text-amber' }
   if (sitting.pending.size) return { words: 'Keeping your answers …', tone: 'text-soft' }
   return sitting.keptAt
@@ -122,7 +124,7 @@ async function turnTo(page: number) {
   if (isForward.value && page < sitting.page) return
   try {
     await sitting.goTo(page)
-    here.value = sitting.questions.find((question) => question.page === page)?.id ?? null
+    sitting.goes(sitting.questions.find((question) => question.page === page)?.id ?? null)
     await nextTick()
     window.scrollTo({ top: 0 })
   } catch (error) {
@@ -135,7 +137,7 @@ async function goTo(item: string) {
   const question = sitting.questions.find((each) => each.id === item)
   if (!question) return
   if (question.page !== sitting.page) await turnTo(question.page)
-  here.value = item
+  sitting.goes(item)
   await nextTick()
   const element = document.getElementById(`q-${item}`)
   element?.scrollIntoView({
@@ -145,9 +147,15 @@ async function goTo(item: string) {
   element?.focus({ preventScroll: true })
 }
 
+/** After a reload the page stands where it stood. */
+async function comeBackTo(item: string) {
+  await nextTick()
+  document.getElementById(`q-${item}`)?.scrollIntoView({ block: 'start' })
+}
+
 function step(by: number) {
   const list = sitting.questions.filter((question) => question.page === sitting.page)
-  const next = list[list.findIndex((question) => question.id === here.value) + by]
+  const next = list[list.findIndex((question) => question.id === sitting.here) + by]
   if (next) void goTo(next.id)
   else if (by > 0 && sitting.page < pages.value - 1 && !isForward.value) void turnTo(sitting.page + 1)
   else if (by < 0 && sitting.page > 0 && !isForward.value) void turnTo(sitting.page - 1)
@@ -165,7 +173,7 @@ onKeyStroke((event) => {
     step(key === 'j' ? 1 : -1)
     return
   }
-  const question = sitting.questions.find((each) => each.id === here.value)
+  const question = sitting.questions.find((each) => each.id === sitting.here)
   if (question) chooseByKey(question, key)
 })
 
@@ -240,6 +248,10 @@ async function timeIsUp() {
         This paper is now being written on another device. Here you can only read.
         <button class="btn" @click="open">Take it back to this device</button>
       </p>
+      <p v-if="sitting.signedOut" role="alert" class="note-look px-5">
+        You have been signed out. Go on writing; what you write is sent when you have
+        <a class="link" href="/sign-in" target="_blank">signed in again in another tab</a>.
+      </p>
       <p v-if="sitting.setAside" role="status" class="note-look px-5">
         What was written here after another device took over was set aside for your teacher; the paper shows what
         counts.
@@ -253,7 +265,7 @@ async function timeIsUp() {
           :sheet="sitting.opened.sheet"
           :answered="answered"
           :flagged="flagged"
-          :here="here"
+          :here="sitting.here"
           :closed-before="isForward ? sitting.page : 0"
           @go="goTo"
         />
@@ -266,7 +278,7 @@ async function timeIsUp() {
             :sheet="sitting.opened.sheet"
             :answered="answered"
             :flagged="flagged"
-            :here="here"
+            :here="sitting.here"
             :closed-before="isForward ? sitting.page : 0"
             @go="goTo"
           />
@@ -289,7 +301,13 @@ async function timeIsUp() {
             <div>
               <template v-for="(entry, place) in run.entries" :key="entry.type === 'question' ? entry.id : place">
                 <WrittenText v-if="entry.type === 'text'" :html="entry.html" class="mb-6 text-lg" />
-                <SittingQuestion v-else :entry="entry" :here="here === entry.id" :paper="id" @here="here = entry.id" />
+                <SittingQuestion
+                  v-else
+                  :entry="entry"
+                  :here="sitting.here === entry.id"
+                  :paper="id"
+                  @here="sitting.goes(entry.id)"
+                />
               </template>
             </div>
           </div>

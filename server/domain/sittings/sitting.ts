@@ -20,6 +20,7 @@ export interface OpenedSitting {
   attempt: string
   quiz: string
   number: number
+  startedAt: Instant
   lease: number
   page: number
   sheet: Sheet
@@ -85,6 +86,7 @@ export async function openSitting(
     attempt: id,
     quiz: current.quiz,
     number: current.number,
+    startedAt: current.startedAt,
     lease: current.lease,
     page: current.page,
     tookOver,
