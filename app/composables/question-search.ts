@@ -2,7 +2,8 @@ import { useDebounceFn } from '@vueuse/core'
 import type { SchoolWords } from '~~/core/question/school-words'
 import { kindLabels } from '~~/core/question/kinds/labels'
 import type { Objective } from '~~/server/domain/bank/objectives'
-import type { Hit, SearchResult } from '~~/server/domain/bank/search'
+import type { Hit } from '~~/server/domain/bank/hits'
+import type { SearchResult } from '~~/server/domain/bank/search'
 import type { SearchQuery } from '~~/server/domain/bank/search-query'
 
 export type FilterName = (typeof filterNames)[number]

@@ -1,7 +1,7 @@
 import { applyEdit, type Edit } from '~~/core/quiz/edits'
 import type { Check, Quiz } from '~~/core/quiz'
 import { questionsUsed } from '~~/core/quiz/walk'
-import type { Hit } from '~~/server/domain/bank/search'
+import type { Hit } from '~~/server/domain/bank/hits'
 import type { EditReply, KeptEdit } from '~~/server/domain/quizzes/edits'
 import type { QuizView } from '~~/server/domain/quizzes/view'
 

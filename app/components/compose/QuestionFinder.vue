@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { onKeyStroke, useInfiniteScroll } from '@vueuse/core'
 import { questionsUsed } from '~~/core/quiz/walk'
-import type { Hit } from '~~/server/domain/bank/search'
+import type { Hit } from '~~/server/domain/bank/hits'
 
 /** Finds questions while a quiz is composed; several are picked and go in at a place that the button names. */
 const { place } = defineProps<{ place: string }>()

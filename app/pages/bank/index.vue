@@ -2,7 +2,7 @@
 import { useWindowVirtualizer } from '@tanstack/vue-virtual'
 import { kindLabels } from '~~/core/question/kinds/labels'
 import type { Objective } from '~~/server/domain/bank/objectives'
-import type { Hit } from '~~/server/domain/bank/search'
+import type { Hit } from '~~/server/domain/bank/hits'
 import type { SavedSearch } from '~~/server/domain/bank/saved-searches'
 
 useHead({ title: 'Bank · Thistle' })

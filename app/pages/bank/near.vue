@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Hit } from '~~/server/domain/bank/search'
+import type { Hit } from '~~/server/domain/bank/hits'
 
 useHead({ title: 'Near-duplicates · Thistle' })
 const groups = shallowRef<Hit[][] | null>(null)

@@ -1,7 +1,7 @@
 import type { Db } from '../../database/database'
 import type { Person } from '../people/people'
 import { visibleTo } from './access'
-import { hitsFor, type Hit } from './search'
+import { hitsFor, type Hit } from './hits'
 
 /** Groups of near-duplicates that a person sees: the same stem but for numbers and spacing. The largest first. */
 export async function nearDuplicates(db: Db, person: Person, of?: string): Promise<Hit[][]> {

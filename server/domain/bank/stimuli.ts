@@ -8,7 +8,7 @@ import { notFound, Problem } from '../problem'
 import { recordLine } from '../record'
 import { visibleTo } from './access'
 import { cleanHtml, renderMaths } from './html'
-import { hitsFor, type Hit } from './search'
+import { hitsFor, type Hit } from './hits'
 
 export interface StimulusLine {
   id: string

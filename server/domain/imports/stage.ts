@@ -1,11 +1,10 @@
-import { mediaAddress, readFile, UnreadableFile, type BundleItem, type PortableTest } from '../../../formats'
+import { mediaAddress, readFile, UnreadableFile, type BundleItem } from '../../../formats'
 import type { Instant } from '../../../core/kit/time'
 import {
   kindOf,
   plainText,
   question as questionSchema,
   questionFaults,
-  type KindName,
   type Question,
   type Stimulus,
 } from '../../../core/question'

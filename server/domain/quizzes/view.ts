@@ -1,7 +1,7 @@
 import type { Instant } from '../../../core/kit/time'
 import type { Check, Quiz, QuizState, Student } from '../../../core/quiz'
 import type { Db } from '../../database/database'
-import { hitsFor, type Hit } from '../bank/search'
+import { hitsFor, type Hit } from '../bank/hits'
 import { allRows, questionsUsed } from '../../../core/quiz'
 import type { Person } from '../people/people'
 import { checksFor } from './checks'

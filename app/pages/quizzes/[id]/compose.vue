@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Row } from '~~/core/quiz'
 import { rowSize } from '~~/core/quiz/walk'
-import type { Hit } from '~~/server/domain/bank/search'
+import type { Hit } from '~~/server/domain/bank/hits'
 import type { StimulusDetail } from '~~/server/domain/bank/stimuli'
 
 const store = useQuiz()
