@@ -20,7 +20,12 @@ export default defineNuxtConfig({
       link: [{ rel: 'icon', type: 'image/svg+xml', href: '/thistle.svg' }],
     },
   },
-  experimental: { appManifest: false, payloadExtraction: false },
+  experimental: {
+    appManifest: false,
+    payloadExtraction: false,
+    // A page is fetched when somebody is about to open it, not because a list of links came into sight: poor networks.
+    defaults: { nuxtLink: { prefetchOn: { visibility: false, interaction: true } } },
+  },
   typescript: { strict: true, tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } },
   vite: { plugins: [tailwind()], build: { target: 'es2023', assetsInlineLimit: 0 } },
   nitro: { errorHandler: '~~/server/error', compressPublicAssets: { gzip: true, brotli: true } },

@@ -33,20 +33,8 @@ devtools.on('Network.loadingFinished', ({ requestId, encodedDataLength }) => {
 })
 await fresh.goto(`/sit/${attempt}`)
 await fresh.locator('article').first().waitFor()
-// What Nuxt prefetches for other pages is asked for when idle and is not part of this one: only scripts that ran count.
-const ran = new Set(
-  await fresh.evaluate(() =>
-    performance
-      .getEntriesByType('resource')
-      .filter(
-        (entry) =>
-          (entry as PerformanceResourceTiming).initiatorType !== 'link' ||
-          document.querySelector(`link[rel=modulepreload][href="${new URL(entry.name).pathname}"]`),
-      )
-      .map((entry) => entry.name),
-  ),
-)
-const total = [...sizes].filter(([name]) => ran.has(name)).reduce((sum, [, bytes]) => sum + bytes, 0)
+await fresh.waitForLoadState('networkidle')
+const total = [...sizes.values()].reduce((sum, bytes) => sum + bytes, 0)
 await closeBrowser()
 await server.stop()
 await db.close()
