@@ -41,6 +41,8 @@ interface Case {
   kind: string
   write: (page: Page) => Promise<unknown>
   answers: Answer[]
+  /** What is tried where a preview keeps no answer. */
+  try?: (preview: Locator) => Promise<unknown>
 }
 
 const box = (page: Page, name: string) => page.getByRole('textbox', { name, exact: true })
@@ -59,6 +61,13 @@ const at = (x: number, y: number) => async (preview: Locator) => {
   const picture = preview.getByRole('application')
   const size = (await picture.boundingBox())!
   await picture.click({ position: { x: size.width * x, y: size.height * y } })
+}
+
+/** Some beeps of the browser's own. */
+async function record(field: Locator): Promise<void> {
+  await field.getByRole('button', { name: 'Record an answer' }).click()
+  await field.getByText(/Recording … [1-9]/).waitFor()
+  await field.getByRole('button', { name: 'Stop recording' }).click()
 }
 
 const cases: Case[] = [
@@ -311,7 +320,16 @@ const cases: Case[] = [
     write: (page) => stem(page, 'Name one.'),
     answers: [{ verdict: 'waits', give: typed('An anchor') }],
   },
-  { kind: 'recording', write: (page) => stem(page, 'Say it.'), answers: [] },
+  {
+    kind: 'recording',
+    write: (page) => stem(page, 'Say it.'),
+    answers: [],
+    try: async (preview) => {
+      await record(preview)
+      await preview.getByText('This is a preview: the recording is not kept.').waitFor()
+      await preview.getByLabel('Your recording').waitFor()
+    },
+  },
 ]
 
 /** By the arrow keys with Alt: each line is taken to its place from the top down. */
@@ -331,7 +349,7 @@ async function arrange(preview: Locator, wanted: string[]): Promise<void> {
 }
 
 describe('written from nothing, and tried', () => {
-  it.each(cases)('$kind', async ({ kind, write, answers }) => {
+  it.each(cases)('$kind', async ({ kind, write, answers, try: attempt }) => {
     const { page, faults } = teacher
     await page.goto(`/bank/new?kind=${kind}`)
     await write(page)
@@ -341,6 +359,7 @@ describe('written from nothing, and tried', () => {
       await give(preview, page)
       await preview.getByText(verdicts[verdict]).waitFor()
     }
+    await attempt?.(preview)
     await page.getByRole('button', { name: 'Keep in the bank' }).click()
     await page.waitForURL(/\/bank\/[a-z0-9]{14}$/)
     await page.getByText('version 1').first().waitFor()
@@ -459,6 +478,7 @@ describe('sat on a phone', () => {
       'q-h-plan',
       'q-w-squall',
       'q-v-distance',
+      'q-r-mayday',
     ]
     const [maren, now] = [await person(db, 'p-maren'), iso(Date.now())]
     await createQuiz(db, maren, 'Every kind', now, 'quiz-every')
@@ -545,6 +565,8 @@ describe('sat on a phone', () => {
     await nth(13)
       .getByRole('textbox')
       .fill(String(Number(speed) * Number(hours)))
+    await record(nth(14))
+    await nth(14).getByLabel('Your recording').waitFor()
     await page.getByText(/All answers kept/).waitFor()
     expect(await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth)).toBeLessThanOrEqual(0)
     await page.reload()
@@ -561,7 +583,8 @@ describe('sat on a phone', () => {
     const { page: desk } = teacher
     await desk.goto(`/quizzes/quiz-every/marks/${attempt}`)
     await desk.getByText('waits for marks').waitFor()
-    for (const points of ['1', '0.5']) {
+    expect(await desk.getByLabel('Your recording').count()).toBe(1)
+    for (const points of ['1', '0.5', '0.5']) {
       const waiting = desk.getByRole('article').filter({ hasText: 'waits for a mark' }).first()
       const number = await waiting.locator('p').first().innerText()
       await waiting.getByLabel('Points of 1').fill(points)
@@ -574,7 +597,7 @@ describe('sat on a phone', () => {
     }
     // Ten right, two of four pairs, two of four things of distress, an order of one move, and the marks by hand.
     await desk
-      .getByText(/\d+(\.\d+)? of 13/)
+      .getByText(/\d+(\.\d+)? of 14/)
       .first()
       .waitFor()
     const { score } = (await db.one<{ score: string }>('SELECT score FROM attempt WHERE id = ?', [attempt]))!

@@ -56,7 +56,8 @@ it('writes a question with maths, sees it as a student would, tries an answer, a
     ['D', 'A twelfth'],
   ])
     await page.getByRole('textbox', { name: `Option ${letter}`, exact: true }).fill(words!)
-  await page.getByLabel('Comment for who chooses B').fill('That is four twelfths.')
+  await page.getByRole('button', { name: 'Write: Comment for who chooses B' }).click()
+  await page.getByRole('textbox', { name: 'Comment for who chooses B' }).fill('That is four twelfths.')
   const preview = page.getByRole('region', { name: 'As a student sees it' })
   await preview.locator('.katex').first().waitFor()
   await preview.getByText('A third').click()
@@ -120,7 +121,28 @@ it('composes: sections, questions from the finder, a pool, moves by drag and by 
   await page.mouse.move(target.x + 20, target.y + 4, { steps: 12 })
   await page.mouse.up()
   await expect.poll(order).toEqual(['A drying h', 'Which frac', 'Draw 1 of '])
+  // Sections by keyboard and by drag, and back.
+  const titles = () => page.locator('[data-section-id] h2').allInnerTexts()
+  const grip = (n: number) => page.locator('.section-handle').nth(n)
+  await grip(1).focus()
+  await page.keyboard.press('Alt+ArrowUp')
+  await expect.poll(titles).toEqual(['Section 2', 'Section 1'])
+  const above = (await grip(0).boundingBox())!
+  const below = (await grip(1).boundingBox())!
+  await page.mouse.move(below.x + 5, below.y + 5)
+  await page.mouse.down()
+  await page.mouse.move(below.x + 8, below.y - 10, { steps: 4 })
+  await page.mouse.move(above.x + 20, above.y - 2, { steps: 12 })
+  await page.mouse.up()
+  await expect.poll(titles).toEqual(['Section 1', 'Section 2'])
+  // What is written in a section is one edit, not one a letter.
+  await page.getByRole('button', { name: 'edit section' }).first().click()
+  await page.getByRole('textbox', { name: 'Introduction to the section' }).pressSequentially('Two on fractions.')
+  await page.getByLabel('Title', { exact: true }).first().focus()
+  await page.getByRole('button', { name: 'edit section' }).first().click()
   await page.getByText(/saved \d+ s ago/).waitFor()
+  const edits = await db.rows<{ body: string }>("SELECT body FROM quiz_edit WHERE body LIKE '%fractions%'")
+  expect(edits).toHaveLength(1)
   // Reloaded, it stands as it was left.
   await page.reload()
   await expect.poll(order).toEqual(['A drying h', 'Which frac', 'Draw 1 of '])
@@ -190,6 +212,8 @@ it('a student sits it: answers are kept, a reload comes back to the same paper, 
   await page.getByRole('button', { name: 'Marked to come back to' }).waitFor()
   // The next page, by keyboard: J moves on, a letter chooses.
   await page.getByRole('button', { name: 'Next page' }).click()
+  await page.getByText('Page 2 of 2').waitFor()
+  await page.reload()
   await page.getByText('Page 2 of 2').waitFor()
   await page.getByRole('button', { name: 'Hand in…' }).first().click()
   await page.getByRole('dialog').getByText('1 question not answered').waitFor()

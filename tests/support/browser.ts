@@ -14,6 +14,9 @@ export async function openBrowser(): Promise<Browser> {
       '--disable-background-networking',
       '--disable-component-update',
       '--disable-sync',
+      // A microphone that beeps, and nobody asked for leave: recordings are tested as they are.
+      '--use-fake-device-for-media-stream',
+      '--use-fake-ui-for-media-stream',
     ],
   }))
 }

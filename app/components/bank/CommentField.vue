@@ -23,6 +23,7 @@ watch(
   <RichText
     v-if="isOpen"
     slim
+    aside
     :label="label"
     :model-value="modelValue"
     :autofocus="isBlank(modelValue)"

@@ -24,6 +24,7 @@ const {
   modelValue,
   label,
   slim = false,
+  aside = false,
   gaps = false,
   language,
   autofocus = false,
@@ -31,6 +32,8 @@ const {
   modelValue: string
   label: string
   slim?: boolean
+  /** Said beside something else: smaller. */
+  aside?: boolean
   /** Words can be made gaps. */
   gaps?: boolean
   /** For the browser's spelling check; without it that of the question around it. */
@@ -168,6 +171,8 @@ const blockTools: Tool[] = [
     do: run((chain) => chain.insertTable({ rows: 2, cols: 3, withHeaderRow: false })),
   },
 ]
+/** Above a field of one line: it takes no room, so that nothing moves away under a click when it goes. */
+const floating = 'absolute -left-px bottom-full z-10 w-max max-w-[85vw] rounded-t border bg-sheet shadow'
 const tools = slim ? wordTools : [...wordTools, ...blockTools]
 const isOn = (tool: Tool) => Boolean(tool.mark && editor.value?.isActive(tool.mark))
 
@@ -184,13 +189,15 @@ function setWidth(event: Event) {
 
 <template>
   <div
-    class="rounded border border-rule border-b-2 border-b-petrol bg-sheet"
+    class="relative rounded border border-rule"
+    :class="aside ? 'bg-transparent' : 'border-b-2 border-b-petrol bg-sheet'"
     @focusin="open = true"
     @focusout="open = ($event.currentTarget as HTMLElement).contains($event.relatedTarget as Node | null)"
   >
     <div
       v-show="!slim || open"
-      class="flex flex-wrap gap-0.5 border-b border-rule px-1.5 py-1"
+      class="flex flex-wrap gap-0.5 border-rule px-1.5 py-1"
+      :class="slim ? floating : 'border-b'"
       role="toolbar"
       :aria-label="`Tools for ${label}`"
     >
@@ -236,7 +243,7 @@ function setWidth(event: Event) {
       />
     </div>
     <p v-if="problem" role="alert" class="note-look text-[0.9375rem]">{{ problem }}</p>
-    <EditorContent :editor="editor" class="px-3 py-2 text-lg" />
+    <EditorContent :editor="editor" :class="aside ? 'px-3 py-1 text-[0.9375rem]' : 'px-3 py-2 text-lg'" />
     <MathsDialog :tex="maths?.tex ?? null" @close="maths = null" @keep="keepMaths" />
     <LinkDialog :address="address" @close="address = null" @keep="keepLink" />
     <RecordDialog :open="recording" @close="recording = false" @take="takeRecording" />
