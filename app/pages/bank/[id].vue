@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useAsyncState } from '@vueuse/core'
 import { blankQuestion } from '~~/core/question/blank'
+import { plainText } from '~~/core/question/html'
 import type { KindName, Question } from '~~/core/question'
 import { kindLabels } from '~~/core/question/kinds/labels'
 import type { Objective } from '~~/server/domain/bank/objectives'
@@ -24,6 +25,12 @@ const kept = ref('')
 const busy = ref(false)
 const tags = ref('')
 const { state: objectives } = useAsyncState(() => api<Objective[]>('objectives'), [] as Objective[])
+/** Its internal name, else its beginning: lists call it so as well. */
+const title = computed(() => {
+  if (isNew.value) return `New question: ${kindLabels[question.value.kind].toLowerCase()}`
+  const { internalName, stem, kind } = question.value
+  return internalName || plainText(stem) || kindLabels[kind]
+})
 useHead({ title: () => `${isNew.value ? 'New question' : 'Question'} · Thistle` })
 
 async function load(version?: number) {
@@ -144,13 +151,7 @@ async function retire(retired: boolean) {
   <main id="main" class="mx-auto w-full max-w-7xl px-5 py-6">
     <p class="text-[0.9375rem]"><NuxtLink class="link" to="/bank">Bank</NuxtLink></p>
     <div class="mt-1 flex flex-wrap items-center gap-3">
-      <h1 class="text-2xl">
-        {{
-          isNew
-            ? `New question: ${kindLabels[question.kind].toLowerCase()}`
-            : question.internalName || kindLabels[question.kind]
-        }}
-      </h1>
+      <h1 class="line-clamp-2 min-w-0 max-w-[60%] text-2xl max-lg:max-w-full">{{ title }}</h1>
       <span v-if="detail" class="text-[0.9375rem] text-soft"
         >{{ kindLabels[question.kind] }} · version {{ detail.version
         }}<template v-if="!detail.origin"> · {{ detail.ownerName }}</template></span

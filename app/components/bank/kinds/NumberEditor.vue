@@ -31,7 +31,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
       <label class="text-[0.8125rem] text-soft"
         >Number<input
           class="field block py-1"
-          :class="answer.value.startsWith('{=') ? 'w-72!' : 'w-28!'"
+          :class="answer.value.startsWith('{=') ? 'w-56!' : 'w-28!'"
           :value="answer.value"
           inputmode="decimal"
           @input="setAnswer(index, { value: value($event) })"

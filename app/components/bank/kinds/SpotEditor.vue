@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import type { Point, Shape } from '~~/core/kit/shapes'
+import { middle, type Point, type Shape } from '~~/core/kit/shapes'
 import type { SpotBody } from '~~/core/question/kinds/spot'
+import { numbersWanted, shapeFrom, shapeNumbers } from './region-numbers'
 
 /** Regions drawn on a picture: a circle or rectangle by dragging, a polygon corner by corner. Numbers can be typed as well. */
 const { body } = defineProps<{ body: SpotBody }>()
@@ -87,50 +88,26 @@ function closePolygon() {
   corners.value = []
 }
 const line = (points: Point[]) => points.map(({ x, y }) => `${x},${y}`).join(' ')
+/** Where the number of a shape stands: above it, within the picture. */
+function above(shape: Shape): Point {
+  const { x, y } = middle(shape)
+  const top =
+    shape.is === 'circle'
+      ? y - shape.r
+      : shape.is === 'rectangle'
+        ? shape.y
+        : Math.min(...shape.points.map((corner) => corner.y))
+  return { x, y: Math.max(body.width / 26, top - 4) }
+}
 const shapes = computed(() => [
   ...body.regions.map((region, index) => ({ shape: region.shape, right: region.right, number: index + 1 })),
   ...(drawn.value ? [{ shape: drawn.value, right: true, number: 0 }] : []),
 ])
 
-/** The numbers of a shape, in a line that can be typed. */
-function numbers(shape: Shape): string {
-  if (shape.is === 'circle') return `${shape.x} ${shape.y} ${shape.r}`
-  return shape.is === 'rectangle'
-    ? `${shape.x} ${shape.y} ${shape.width} ${shape.height}`
-    : shape.points.map(({ x, y }) => `${x} ${y}`).join(' ')
-}
-const wanted = {
-  circle: 'middle across, middle down, radius',
-  rectangle: 'left, top, width, height',
-  polygon: 'across and down of each corner',
-}
 function typed(region: Region, event: Event) {
-  const values = (event.target as HTMLInputElement).value
-    .trim()
-    .split(/[\s,]+/)
-    .map(Number)
-  const { is } = region.shape
-  const fits =
-    values.every((value) => Number.isFinite(value) && value >= 0) &&
-    (is === 'circle'
-      ? values.length === 3
-      : is === 'rectangle'
-        ? values.length === 4
-        : values.length >= 6 && values.length % 2 === 0)
-  if (!fits) {
-    problem.value = `Write ${wanted[is]}, as numbers of pixels.`
-    return
-  }
-  problem.value = ''
-  const [a, b, c, d] = values as [number, number, number, number]
-  setRegion(region.id, {
-    shape:
-      is === 'circle'
-        ? { is, x: a, y: b, r: c }
-        : is === 'rectangle'
-          ? { is, x: a, y: b, width: c, height: d }
-          : { is, points: values.flatMap((x, i) => (i % 2 ? [] : [{ x, y: values[i + 1]! }])) },
-  })
+  const shape = shapeFrom(region.shape.is, (event.target as HTMLInputElement).value)
+  problem.value = shape ? '' : `Write ${numbersWanted[region.shape.is]}, as numbers of pixels.`
+  if (shape) setRegion(region.id, { shape })
 }
 function draw(is: Shape['is']) {
   tool.value = is
@@ -220,6 +197,7 @@ function draw(is: Shape['is']) {
             v-for="(each, index) in shapes"
             :key="index"
             :class="each.right ? 'fill-green/25 stroke-green' : 'fill-amber/25 stroke-amber'"
+            :stroke-dasharray="each.right ? undefined : '6 4'"
             stroke-width="2"
           >
             <circle
@@ -238,6 +216,18 @@ function draw(is: Shape['is']) {
               vector-effect="non-scaling-stroke"
             />
             <polygon v-else :points="line(each.shape.points)" vector-effect="non-scaling-stroke" />
+            <text
+              v-if="each.number"
+              :x="above(each.shape).x"
+              :y="above(each.shape).y"
+              :font-size="body.width / 26"
+              text-anchor="middle"
+              class="fill-white stroke-ink font-sans font-semibold [paint-order:stroke]"
+              stroke-width="3"
+              stroke-dasharray="0"
+            >
+              {{ each.number }}{{ each.right ? ' ✓' : '' }}
+            </text>
           </g>
           <polyline
             v-if="corners.length"
@@ -267,8 +257,8 @@ function draw(is: Shape['is']) {
               @input="setRegion(region.id, { label: ($event.target as HTMLInputElement).value })"
           /></label>
           <label class="text-[0.8125rem] text-soft"
-            >{{ region.shape.is }}: {{ wanted[region.shape.is]
-            }}<input class="field block py-1" :value="numbers(region.shape)" @change="typed(region, $event)"
+            >{{ region.shape.is }}: {{ numbersWanted[region.shape.is]
+            }}<input class="field block py-1" :value="shapeNumbers(region.shape)" @change="typed(region, $event)"
           /></label>
           <button
             type="button"

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { sentenceTime, clockTime } from '~~/core/kit/words'
+import { clockTime, duration, sentenceTime } from '~~/core/kit/words'
 import type { MarkedStudent, MarksTable } from '~~/server/domain/marks/marks'
 
 const id = String(useRoute().params.id)
@@ -34,8 +34,15 @@ const summary = computed(() => {
   const passed = graded.value.filter((student) => student.passed).length
   return `${graded.value.length} of ${shown.value.length} graded · mean ${mean.toFixed(1)} %${table.value?.passMark ? ` · ${passed} passed at ${table.value.passMark}` : ''}`
 })
+/** The time alone where it is the same day. */
+function until(from: string, to: string): string {
+  const [began, ended] = [sentenceTime(from, session.zone), sentenceTime(to, session.zone)]
+  return began.split(',')[0] === ended.split(',')[0] ? clockTime(to, session.zone) : ended
+}
+/** Minutes below two hours, then hours and days. */
 const span = (from: string, to: string | null) =>
-  to ? `${Math.round((Date.parse(to) - Date.parse(from)) / 60_000)} min` : ''
+  to ? spanWords(Math.round((Date.parse(to) - Date.parse(from)) / 60_000)) : ''
+const spanWords = (minutes: number) => (minutes < 120 ? `${minutes} min` : duration(minutes))
 
 async function release(group: { id: string; name: string; releasedAt: string | null }) {
   try {
@@ -148,7 +155,7 @@ async function closeNow() {
                   <td class="py-2 pr-4 text-[0.9375rem]">
                     {{ sentenceTime(attempt.startedAt, session.zone)
                     }}<template v-if="attempt.handedInAt"
-                      >–{{ clockTime(attempt.handedInAt, session.zone) }}
+                      >–{{ until(attempt.startedAt, attempt.handedInAt) }}
                       <span class="text-soft">· {{ span(attempt.startedAt, attempt.handedInAt) }}</span></template
                     >
                   </td>
@@ -157,7 +164,9 @@ async function closeNow() {
                     }}<span v-if="attempt.possible" class="text-soft"> of {{ attempt.possible }}</span>
                   </td>
                 </template>
-                <td v-else colspan="3" class="py-2 text-soft">not sat yet</td>
+                <td v-else colspan="3" class="py-2 text-soft">
+                  {{ store.view?.state === 'closed' || store.view?.state === 'filed' ? 'not sat' : 'not sat yet' }}
+                </td>
                 <template v-if="index === 0">
                   <td :rowspan="Math.max(1, student.attempts.length)" class="py-2 pl-6 text-right font-semibold">
                     {{ student.undecided ? 'undecided' : student.percent === null ? '–' : `${student.percent} %` }}

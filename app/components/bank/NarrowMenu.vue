@@ -1,0 +1,48 @@
+<script setup lang="ts">
+import type { Narrowing } from '~/composables/question-search'
+
+/** What narrows a search and is asked for now and then. */
+const model = defineModel<Narrowing>({ required: true })
+const unusedSince = computed({
+  get: () => model.value.unusedSince.slice(0, 10),
+  set: (day: string) => {
+    model.value.unusedSince = day ? `${day}T00:00:00.000Z` : ''
+  },
+})
+</script>
+
+<template>
+  <details class="relative">
+    <summary class="text-[0.9375rem] text-soft">more</summary>
+    <div class="absolute right-0 z-20 mt-1 w-72 space-y-2 border border-rule bg-sheet p-3 shadow-lg">
+      <label class="label"
+        >Not used since<input v-model="unusedSince" type="date" class="field py-1 font-normal"
+      /></label>
+      <label class="flex items-center gap-2"
+        ><input
+          type="checkbox"
+          class="accent-petrol"
+          :checked="model.doubted === 'yes'"
+          @change="model.doubted = model.doubted ? '' : 'yes'"
+        />
+        a colleague says something is wrong</label
+      >
+      <label class="label"
+        >From<select v-model="model.origin" class="field py-1 font-normal">
+          <option value="">everywhere</option>
+          <option value="own">our own bank</option>
+          <option value="outside">banks of others</option>
+        </select></label
+      >
+      <label class="flex items-center gap-2"
+        ><input
+          type="checkbox"
+          class="accent-petrol"
+          :checked="model.owner === 'me'"
+          @change="model.owner = model.owner ? '' : 'me'"
+        />
+        my own</label
+      >
+    </div>
+  </details>
+</template>
