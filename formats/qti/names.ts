@@ -1,3 +1,4 @@
+import { allowedTags } from '../../core/question/html'
 import { isElement, type XmlElement } from '../xml'
 
 /** Versions of QTI (1EdTech): 2.1 and 2.2 differ by namespace, 3.0 by the spelling of its names. */
@@ -14,45 +15,7 @@ export const templates = (version: QtiVersion, name: 'match_correct' | 'map_resp
     : `http://www.imsglobal.org/question/qti_v${version.replace('.', 'p')}/rptemplates/${name}`
 
 /** Elements of XHTML and MathML that keep their names in every version. */
-const plain = new Set([
-  'p',
-  'br',
-  'strong',
-  'em',
-  'u',
-  's',
-  'sub',
-  'sup',
-  'code',
-  'pre',
-  'blockquote',
-  'ul',
-  'ol',
-  'li',
-  'h3',
-  'h4',
-  'hr',
-  'table',
-  'thead',
-  'tbody',
-  'tr',
-  'th',
-  'td',
-  'colgroup',
-  'col',
-  'img',
-  'a',
-  'span',
-  'div',
-  'audio',
-  'video',
-  'object',
-  'math',
-  'semantics',
-  'annotation',
-  'b',
-  'i',
-])
+const plain = new Set<string>([...allowedTags, 'div', 'object', 'math', 'semantics', 'annotation', 'b', 'i'])
 
 const kebab = (name: string) => name.replace(/[A-Z]/g, (letter) => `-${letter.toLowerCase()}`)
 const camel = (name: string) => name.replace(/-([a-z])/g, (_whole, letter: string) => letter.toUpperCase())

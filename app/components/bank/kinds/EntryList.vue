@@ -1,6 +1,4 @@
 <script setup lang="ts" generic="T extends { id: string; html: string }">
-import { ArrowDown, ArrowUp, Trash2 } from '@lucide/vue'
-
 /** Entries of rich text that can be moved, added and taken out: lines of an ordering, things, places, partners. */
 const {
   entries,
@@ -54,38 +52,19 @@ const freeId = () =>
           <slot :entry="entry" :index="index" />
         </div>
         <div class="flex gap-0.5 pt-1">
-          <button
-            type="button"
-            class="btn btn-quiet p-1"
-            :disabled="index === 0"
-            :aria-label="`Move ${name.toLowerCase()} ${index + 1} up`"
-            @click="move(index, index - 1)"
-          >
-            <ArrowUp :size="16" />
-          </button>
-          <button
-            type="button"
-            class="btn btn-quiet p-1"
-            :disabled="index === entries.length - 1"
-            :aria-label="`Move ${name.toLowerCase()} ${index + 1} down`"
-            @click="move(index, index + 1)"
-          >
-            <ArrowDown :size="16" />
-          </button>
-          <button
-            type="button"
-            class="btn btn-quiet p-1"
-            :disabled="entries.length <= least"
-            :aria-label="`Take out ${name.toLowerCase()} ${index + 1}`"
-            @click="
+          <OrderButtons
+            :index="index"
+            :count="entries.length"
+            :least="least"
+            :name="`${name.toLowerCase()} ${index + 1}`"
+            @move="move"
+            @remove="
               emit(
                 'change',
                 entries.filter((each) => each.id !== entry.id),
               )
             "
-          >
-            <Trash2 :size="16" />
-          </button>
+          />
         </div>
       </li>
     </ol>

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { ArrowDown, ArrowUp, Trash2 } from '@lucide/vue'
 import { letter } from '~~/core/question/kinds/letter'
 
 /** Options of choice, choices and true/false: text, what is right or what it earns, a comment for who chooses it. */
@@ -116,40 +115,20 @@ const isRight = (option: EditedOption) => (mode === 'one' ? option.credit === 1 
               @change="set(index, { credit: Number(($event.target as HTMLInputElement).value) })"
             />
           </label>
-          <template v-if="!preset">
-            <button
-              type="button"
-              class="btn btn-quiet p-1"
-              :disabled="index === 0"
-              :aria-label="`Move ${letter(index)} up`"
-              @click="move(index, index - 1)"
-            >
-              <ArrowUp :size="16" />
-            </button>
-            <button
-              type="button"
-              class="btn btn-quiet p-1"
-              :disabled="index === options.length - 1"
-              :aria-label="`Move ${letter(index)} down`"
-              @click="move(index, index + 1)"
-            >
-              <ArrowDown :size="16" />
-            </button>
-            <button
-              type="button"
-              class="btn btn-quiet p-1"
-              :disabled="options.length <= 2"
-              :aria-label="`Take out ${letter(index)}`"
-              @click="
-                emit(
-                  'update:options',
-                  options.filter((_, i) => i !== index),
-                )
-              "
-            >
-              <Trash2 :size="16" />
-            </button>
-          </template>
+          <OrderButtons
+            v-if="!preset"
+            :index="index"
+            :count="options.length"
+            :least="2"
+            :name="letter(index)"
+            @move="move"
+            @remove="
+              emit(
+                'update:options',
+                options.filter((_, i) => i !== index),
+              )
+            "
+          />
         </div>
         <label v-if="!preset" class="col-start-2 flex items-center gap-1.5 text-[0.8125rem] text-soft"
           ><input

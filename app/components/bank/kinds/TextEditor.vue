@@ -14,7 +14,15 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
 <template>
   <fieldset class="space-y-3">
     <legend class="small-head">Accepted answers</legend>
-    <div v-for="(answer, index) in body.answers" :key="index" class="flex flex-wrap items-end gap-2">
+    <AcceptedAnswer
+      v-for="(answer, index) in body.answers"
+      :key="index"
+      :answer="answer"
+      :index="index"
+      :only="body.answers.length === 1"
+      @set="setAnswer(index, $event)"
+      @remove="set({ answers: body.answers.filter((_, i) => i !== index) })"
+    >
       <label class="text-[0.8125rem] text-soft"
         >The answer<select
           class="field block py-1"
@@ -31,32 +39,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
           maxlength="200"
           @input="setAnswer(index, { text: value($event) })"
       /></label>
-      <label class="text-[0.8125rem] text-soft"
-        >earns<input
-          class="field block w-20! py-1"
-          type="number"
-          min="0"
-          max="1"
-          step="0.25"
-          :value="answer.credit"
-          @input="setAnswer(index, { credit: Number(value($event)) })"
-      /></label>
-      <button
-        v-if="body.answers.length > 1"
-        type="button"
-        class="btn"
-        @click="set({ answers: body.answers.filter((_, i) => i !== index) })"
-      >
-        Take out
-      </button>
-      <CommentField
-        class="basis-full"
-        :label="`Comment on accepted answer ${index + 1}`"
-        words="comment on this answer"
-        :model-value="answer.comment"
-        @update:model-value="setAnswer(index, { comment: $event })"
-      />
-    </div>
+    </AcceptedAnswer>
     <button
       type="button"
       class="btn"
