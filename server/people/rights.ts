@@ -1,3 +1,4 @@
+import { id as idSchema } from '../../core/question'
 import type { Db } from '../database/database'
 import { teaches } from '../domain/classes'
 import { mayTeach } from '../domain/quizzes/quizzes'
@@ -18,11 +19,17 @@ export type Right =
   | 'studentTeacher'
 
 /** Refuses a person who lacks a right. What is not theirs to see is "not here", so that nothing is told by asking. */
-export async function ensureRight(db: Db, right: Right, person: Person | null, id: string | undefined): Promise<void> {
+export async function ensureRight(
+  db: Db,
+  right: Right,
+  person: Person | null,
+  asked: string | undefined,
+): Promise<void> {
   if (right === 'anyone') return
   if (!person) throw new Problem(401, 'signed-out', 'You are not signed in. Sign in and try again.')
   if (right === 'signedIn') return
   if (person.role !== (right === 'student' ? 'student' : 'teacher')) throw forbidden()
+  const id = idSchema.safeParse(asked).data
   if (right === 'quizTeacher' && !(id && (await mayTeach(db, person.id, id)))) throw notFound('This quiz')
   if (right === 'studentTeacher' && !(id && (await teaches(db, person.id, id)))) throw notFound('This student')
 }

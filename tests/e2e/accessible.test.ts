@@ -1,6 +1,7 @@
 /** axe finds nothing on any view, wide and on a phone. */
 import axe from 'axe-core'
-import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import type { Page } from 'playwright-core'
+import { afterAll, beforeAll, expect, it } from 'vitest'
 import { day, iso, plus } from '../../core/kit/time'
 import type { Database } from '../../server/database/database'
 import { makeEdit } from '../../server/domain/quizzes/edits'
@@ -122,31 +123,33 @@ const views: [string, string, () => string][] = [
   ['review', 'student', () => `/review/${ids.marked}`],
 ]
 
-describe.each([
-  ['1280', { width: 1280, height: 800 }],
-  ['390', { width: 390, height: 800 }],
-] as const)('at %s pixels', (_name, size) => {
-  it.each(views)('%s', async (_view, role, path) => {
-    const { page } = who[role]!
+const widths = [
+  { width: 1280, height: 800 },
+  { width: 390, height: 800 },
+]
+
+it.each(views)('%s', async (_view, role, path) => {
+  const { page } = who[role]!
+  await page.setViewportSize(widths[0]!)
+  await page.goto(path())
+  await page.locator('h1').first().waitFor()
+  await page.waitForLoadState('networkidle')
+  await page.evaluate(axe.source)
+  for (const size of widths) {
     await page.setViewportSize(size)
-    await page.goto(path())
-    await page.locator('h1').first().waitFor()
-    await page.waitForLoadState('networkidle')
-    await page.evaluate(axe.source)
-    const found = await page.evaluate(async () => {
-      const { violations } = await (window as unknown as { axe: typeof axe }).axe.run(document, {
-        runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'],
-      })
-      return violations.map(
-        (each) =>
-          `${each.id}: ${each.nodes
-            .slice(0, 3)
-            .map((node) => node.html.slice(0, 160))
-            .join(' | ')}`,
-      )
-    })
-    expect(found).toEqual([])
+    expect(await violations(page), `at ${size.width} pixels`).toEqual([])
     // Nothing runs out of the page sideways.
     expect(await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth)).toBeLessThanOrEqual(0)
-  })
+  }
 })
+
+/** What axe finds, each with the beginnings of three of its places. */
+function violations(page: Page): Promise<string[]> {
+  return page.evaluate(async () => {
+    const { violations: found } = await (window as unknown as { axe: typeof axe }).axe.run(document, {
+      runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'],
+    })
+    const place = (node: { html: string }) => node.html.slice(0, 160)
+    return found.map((each) => `${each.id}: ${each.nodes.slice(0, 3).map(place).join(' | ')}`)
+  })
+}

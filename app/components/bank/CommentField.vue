@@ -33,9 +33,8 @@ watch(
     v-else
     type="button"
     class="rounded px-1 text-left text-[0.875rem] text-soft underline decoration-rule underline-offset-2 hover:decoration-current"
-    :aria-label="`Write: ${label}`"
     @click="isOpen = true"
   >
-    + {{ words }}
+    <span aria-hidden="true">+ </span>{{ words }}<span class="sr-only">: {{ label }}</span>
   </button>
 </template>

@@ -28,7 +28,10 @@ export function longestInOrder(values: readonly number[]): number {
 }
 
 function fractionOf(body: OrderingBody, order: string[]): Fraction {
-  const places = order.map((id) => body.items.findIndex((item) => item.id === id)).filter((place) => place >= 0)
+  // Each line once, wherever it comes first.
+  const places = [...new Set(order)]
+    .map((id) => body.items.findIndex((item) => item.id === id))
+    .filter((place) => place >= 0)
   const n = body.items.length
   if (n < 2) return new Fraction(0)
   switch (body.rule) {

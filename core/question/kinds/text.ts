@@ -28,16 +28,22 @@ export const textBody = z.strictObject({
 })
 export type TextBody = z.infer<typeof textBody>
 
+const withoutAccents = (text: string) =>
+  text
+    .normalize('NFD')
+    .replace(/\p{Mn}/gu, '')
+    .normalize('NFC')
+
 /** Normalised as semantics §2 says: NFC, trimmed, inner spaces folded; case and accents only if asked. */
 export function normalised(text: string, body: Pick<TextBody, 'caseMatters' | 'accentsMatter'>): string {
-  let result = text.normalize('NFC').replace(/\s+/gu, ' ').trim()
-  if (!body.accentsMatter)
-    result = result
-      .normalize('NFD')
-      .replace(/\p{Mn}/gu, '')
-      .normalize('NFC')
-  return body.caseMatters ? result : result.toLowerCase()
+  const tidy = text.normalize('NFC').replace(/\s+/gu, ' ').trim()
+  const plain = body.accentsMatter ? tidy : withoutAccents(tidy)
+  return body.caseMatters ? plain : plain.toLowerCase()
 }
+
+/** A pattern as it meets normalised answers. Its letters keep their case: \W is not \w. */
+const patternFor = (pattern: string, body: Pick<TextBody, 'accentsMatter'>) =>
+  body.accentsMatter ? pattern.normalize('NFC') : withoutAccents(pattern)
 
 function best(body: TextBody, answer: TextAnswer): TextBody['answers'][number] | undefined {
   const given = normalised(answer.text, body)
@@ -54,7 +60,7 @@ function best(body: TextBody, answer: TextAnswer): TextBody['answers'][number] |
         case 'ends':
           return given.endsWith(wanted)
         case 'matches':
-          return matchesPattern(accepted.text, given, body.caseMatters)
+          return matchesPattern(patternFor(accepted.text, body), given, body.caseMatters)
       }
     })
     .sort((a, b) => b.credit - a.credit)[0]

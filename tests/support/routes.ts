@@ -1,0 +1,314 @@
+import { iso } from '../../core/kit/time'
+import type { Database } from '../../server/database/database'
+import { startSitting } from '../../server/domain/sittings/start'
+import { sampleQuestion } from '../fixtures/core'
+import { person } from './database'
+import { itemsOf } from './quiz'
+
+/** A sitting of Silas Penn's in quiz-buoys, and a question of its paper: set before the routes are called. */
+export const known = { attempt: '', item: '' }
+export async function knowSitting(db: Database): Promise<void> {
+  const silas = await person(db, 'p-silas-penn')
+  known.attempt = (await startSitting(db, silas, 'quiz-buoys', 'd1', undefined, iso(Date.now()))).attempt
+  known.item = (await itemsOf(db, known.attempt))['q-port-mark']!.item
+}
+
+const teacherOnly = { teacher: true, coTeacher: true, student: 403, other: 403, nobody: 401 } as const
+/** quiz-buoys is Maren's alone; quiz-tides she shares with Idris. */
+const ownQuiz = { teacher: true, coTeacher: 404, student: 403, other: 403, nobody: 401 } as const
+const sharedQuiz = { teacher: true, coTeacher: true, student: 403, other: 403, nobody: 401 } as const
+const studentOnly = { teacher: 403, coTeacher: 403, student: true, other: true, nobody: 401 } as const
+const ownAttempt = { teacher: 403, coTeacher: 403, student: true, other: 404, nobody: 401 } as const
+const signedIn = { teacher: true, coTeacher: true, student: true, other: true, nobody: 401 } as const
+const anyone = { teacher: true, coTeacher: true, student: true, other: true, nobody: true } as const
+export type Expected = Record<'teacher' | 'coTeacher' | 'student' | 'other' | 'nobody', true | number>
+
+/** Imports are their teacher's alone; another's is not here. */
+const noImport = { teacher: 404, coTeacher: 404, student: 403, other: 403, nobody: 401 } as const
+const blank = () => sampleQuestion('number')
+export type Route = [
+  method: string,
+  file: string,
+  path: () => string,
+  body: (() => unknown) | undefined,
+  expected: Expected,
+]
+/** Every route: a request that is well formed, and who may make it. `true` is anything but 401, 403, 404 and faults. */
+export const routes: Route[] = [
+  ['GET', 'health', () => '/api/health', undefined, anyone],
+  ['GET', 'session/index', () => '/api/session', undefined, anyone],
+  [
+    'POST',
+    'session/index',
+    () => '/api/session',
+    () => ({ email: 'maren.holt@gannet.example', password: 'fair winds' }),
+    anyone,
+  ],
+  ['DELETE', 'session/index', () => '/api/session', undefined, signedIn],
+  ['GET', 'session/demo', () => '/api/session/demo', undefined, anyone],
+  ['POST', 'session/demo', () => '/api/session/demo', () => ({ person: 'p-maren' }), anyone],
+  ['GET', 'objectives/index', () => '/api/objectives', undefined, teacherOnly],
+  [
+    'POST',
+    'objectives/index',
+    () => '/api/objectives',
+    () => ({ code: '9', title: 'Walked', parent: null, essential: false, needs: [] }),
+    teacherOnly,
+  ],
+  [
+    'PUT',
+    'objectives/[id]',
+    () => '/api/objectives/obj-7',
+    () => ({ code: '7', title: 'Safety', parent: null, essential: true, needs: [] }),
+    teacherOnly,
+  ],
+  [
+    'DELETE',
+    'objectives/[id]',
+    () => '/api/objectives/none',
+    undefined,
+    { teacher: 404, coTeacher: 404, student: 403, other: 403, nobody: 401 },
+  ],
+  ['GET', 'objectives/file', () => '/api/objectives/file?as=case', undefined, teacherOnly],
+  [
+    'POST',
+    'objectives/look',
+    () => '/api/objectives/look',
+    () => new TextEncoder().encode('code,title\n10,Walked'),
+    teacherOnly,
+  ],
+  [
+    'POST',
+    'objectives/import',
+    () => '/api/objectives/import',
+    () => new TextEncoder().encode('code,title\n10,Walked'),
+    teacherOnly,
+  ],
+  ['GET', 'words/index', () => '/api/words', undefined, teacherOnly],
+  [
+    'PUT',
+    'words/index',
+    () => '/api/words',
+    () => ({ on: 99, words: { schemes: [], fields: [], grades: [] } }),
+    teacherOnly,
+  ],
+  ['GET', 'questions/index', () => '/api/questions?words=tide', undefined, teacherOnly],
+  ['POST', 'questions/index', () => '/api/questions', blank, teacherOnly],
+  ['POST', 'questions/preview', () => '/api/questions/preview', () => ({ question: blank() }), teacherOnly],
+  ['GET', 'questions/[id]/index', () => '/api/questions/q-datum', undefined, teacherOnly],
+  [
+    'POST',
+    'questions/[id]/versions',
+    () => '/api/questions/q-datum/versions',
+    () => ({ on: 99, question: blank() }),
+    teacherOnly,
+  ],
+  ['PUT', 'questions/[id]/state', () => '/api/questions/q-flare/state', () => ({ retired: false }), teacherOnly],
+  ['GET', 'questions/doubts', () => '/api/questions/doubts', undefined, teacherOnly],
+  ['GET', 'questions/near', () => '/api/questions/near', undefined, teacherOnly],
+  [
+    'POST',
+    'questions/changes/index',
+    () => '/api/questions/changes',
+    () => ({ questions: ['q-datum'], change: { do: 'points', points: 1 } }),
+    teacherOnly,
+  ],
+  [
+    'DELETE',
+    'questions/changes/[id]',
+    () => '/api/questions/changes/none',
+    undefined,
+    { teacher: 404, coTeacher: 404, student: 403, other: 403, nobody: 401 },
+  ],
+  ['GET', 'questions/[id]/record', () => '/api/questions/q-datum/record', undefined, teacherOnly],
+  ['PUT', 'questions/[id]/keeping', () => '/api/questions/q-datum/keeping', () => ({ folder: null }), teacherOnly],
+  ['GET', 'questions/[id]/differences', () => '/api/questions/q-datum/differences?from=1&to=1', undefined, teacherOnly],
+  ['GET', 'questions/[id]/remarks/index', () => '/api/questions/q-datum/remarks', undefined, teacherOnly],
+  [
+    'POST',
+    'questions/[id]/remarks/index',
+    () => '/api/questions/q-datum/remarks',
+    () => ({ words: 'Is this so?', doubt: false }),
+    teacherOnly,
+  ],
+  [
+    'PUT',
+    'questions/[id]/remarks/[remark]',
+    () => '/api/questions/q-datum/remarks/none',
+    () => ({ answered: true }),
+    { teacher: 404, coTeacher: 404, student: 403, other: 403, nobody: 401 },
+  ],
+  ['POST', 'questions/file', () => '/api/questions/file', () => ({ questions: ['q-datum'], as: 'json' }), teacherOnly],
+  [
+    'POST',
+    'imports/index',
+    () => '/api/imports?name=a.md',
+    () => new TextEncoder().encode('Which?\n\n= ebb'),
+    teacherOnly,
+  ],
+  ['POST', 'imports/look', () => '/api/imports/look', () => ({ text: 'Which?\n\n= ebb' }), teacherOnly],
+  ['GET', 'imports/[id]/index', () => '/api/imports/none', undefined, noImport],
+  ['DELETE', 'imports/[id]/index', () => '/api/imports/none', undefined, noImport],
+  ['GET', 'imports/[id]/progress', () => '/api/imports/none/progress', undefined, noImport],
+  ['POST', 'imports/[id]/take', () => '/api/imports/none/take', () => ({ items: [0] }), noImport],
+  ['POST', 'imports/[id]/stop', () => '/api/imports/none/stop', undefined, noImport],
+  ['GET', 'files/template', () => '/api/files/template', undefined, teacherOnly],
+  ['GET', 'files/schema', () => '/api/files/schema', undefined, anyone],
+  ['GET', 'folders/index', () => '/api/folders', undefined, teacherOnly],
+  ['POST', 'folders/index', () => '/api/folders', () => ({ name: 'Walked', parent: null }), teacherOnly],
+  ['PUT', 'folders/[id]', () => '/api/folders/f-tides', () => ({ name: 'Tides' }), teacherOnly],
+  [
+    'DELETE',
+    'folders/[id]',
+    () => '/api/folders/none',
+    undefined,
+    { teacher: 404, coTeacher: 404, student: 403, other: 403, nobody: 401 },
+  ],
+  ['GET', 'stimuli/index', () => '/api/stimuli?words=tide', undefined, teacherOnly],
+  ['POST', 'stimuli/index', () => '/api/stimuli', () => ({ name: 'Walked', html: '<p>Words</p>' }), teacherOnly],
+  ['GET', 'stimuli/[id]', () => '/api/stimuli/st-table', undefined, teacherOnly],
+  [
+    'PUT',
+    'stimuli/[id]',
+    () => '/api/stimuli/st-table',
+    () => ({ on: 99, stimulus: { name: 'Walked', html: '<p>Words</p>' } }),
+    teacherOnly,
+  ],
+  [
+    'DELETE',
+    'stimuli/[id]',
+    () => '/api/stimuli/none',
+    undefined,
+    { teacher: 404, coTeacher: 404, student: 403, other: 403, nobody: 401 },
+  ],
+  ['POST', 'quizzes/[id]/file', () => '/api/quizzes/quiz-buoys/file', () => ({ as: 'qti-2.2' }), ownQuiz],
+  ['GET', 'outside/index', () => '/api/outside', undefined, teacherOnly],
+  ['POST', 'outside/[bank]/ask', () => '/api/outside/weather-book/ask', undefined, teacherOnly],
+  ['POST', 'outside/[bank]/sync', () => '/api/outside/harrow-bay/sync', undefined, teacherOnly],
+  [
+    'POST',
+    'questions/[id]/take',
+    () => '/api/questions/none/take',
+    undefined,
+    { teacher: 404, coTeacher: 404, student: 403, other: 403, nobody: 401 },
+  ],
+  [
+    'POST',
+    'questions/[id]/fault',
+    () => '/api/questions/none/fault',
+    () => ({ words: 'Wrong.' }),
+    { teacher: 404, coTeacher: 404, student: 403, other: 403, nobody: 401 },
+  ],
+  [
+    'GET',
+    'questions/[id]/correction',
+    () => '/api/questions/q-datum/correction',
+    undefined,
+    { teacher: 404, coTeacher: 404, student: 403, other: 403, nobody: 401 },
+  ],
+  [
+    'POST',
+    'questions/[id]/correction',
+    () => '/api/questions/q-datum/correction',
+    () => ({ take: true }),
+    { teacher: 404, coTeacher: 404, student: 403, other: 403, nobody: 401 },
+  ],
+  ['GET', 'searches/index', () => '/api/searches', undefined, teacherOnly],
+  ['POST', 'searches/index', () => '/api/searches', () => ({ name: 'Tides', query: { words: 'tide' } }), teacherOnly],
+  [
+    'DELETE',
+    'searches/[id]',
+    () => '/api/searches/none',
+    undefined,
+    { teacher: 404, coTeacher: 404, student: 403, other: 403, nobody: 401 },
+  ],
+  [
+    'POST',
+    'media/index',
+    () => '/api/media',
+    () => new Uint8Array([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a, 1]),
+    teacherOnly,
+  ],
+  [
+    'GET',
+    'media/[id]',
+    () => `/api/media/${'0'.repeat(64)}`,
+    undefined,
+    { teacher: 404, coTeacher: 404, student: 404, other: 404, nobody: 401 },
+  ],
+  ['GET', 'classes/index', () => '/api/classes', undefined, teacherOnly],
+  ['GET', 'classes/[id]', () => '/api/classes/c-saturday', undefined, ownQuiz],
+  [
+    'PUT',
+    'students/[id]/accommodation',
+    () => '/api/students/p-kit-sorrel/accommodation',
+    () => ({ factor: 1, extraMinutes: 0, stretchWindow: false }),
+    ownQuiz,
+  ],
+  ['GET', 'quizzes/index', () => '/api/quizzes', undefined, teacherOnly],
+  ['POST', 'quizzes/index', () => '/api/quizzes', () => ({ title: 'Walked' }), teacherOnly],
+  ['GET', 'quizzes/[id]/index', () => '/api/quizzes/quiz-tides', undefined, sharedQuiz],
+  ['GET', 'quizzes/[id]/edits', () => '/api/quizzes/quiz-tides/edits?since=0', undefined, sharedQuiz],
+  [
+    'POST',
+    'quizzes/[id]/edits',
+    () => '/api/quizzes/quiz-buoys/edits',
+    () => ({ on: 1000, token: 'walk.1', edit: { do: 'setRules', values: { grace: 1 } } }),
+    ownQuiz,
+  ],
+  ['GET', 'quizzes/[id]/checks', () => '/api/quizzes/quiz-tides/checks', undefined, sharedQuiz],
+  ['POST', 'quizzes/[id]/open', () => '/api/quizzes/quiz-buoys/open', undefined, ownQuiz],
+  ['POST', 'quizzes/[id]/close', () => '/api/quizzes/quiz-lights/close', undefined, ownQuiz],
+  ['PUT', 'quizzes/[id]/state', () => '/api/quizzes/quiz-chart/state', () => ({ state: 'filed' }), ownQuiz],
+  [
+    'PUT',
+    'quizzes/[id]/release',
+    () => '/api/quizzes/quiz-chart/release',
+    () => ({ class: 'c-tuesday', released: true }),
+    ownQuiz,
+  ],
+  [
+    'POST',
+    'quizzes/[id]/teachers',
+    () => '/api/quizzes/quiz-lights/teachers',
+    () => ({ email: 'nobody@gannet.example' }),
+    ownQuiz,
+  ],
+  ['GET', 'quizzes/[id]/marks/index', () => '/api/quizzes/quiz-buoys/marks', undefined, ownQuiz],
+  ['GET', 'quizzes/[id]/marks/[attempt]', () => `/api/quizzes/quiz-buoys/marks/${known.attempt}`, undefined, ownQuiz],
+  [
+    'PUT',
+    'quizzes/[id]/marks/[attempt]',
+    () => `/api/quizzes/quiz-buoys/marks/${known.attempt}`,
+    () => ({ item: known.item, points: 1 }),
+    ownQuiz,
+  ],
+  ['GET', 'my/quizzes/index', () => '/api/my/quizzes', undefined, studentOnly],
+  ['GET', 'my/quizzes/[id]/index', () => '/api/my/quizzes/quiz-buoys', undefined, studentOnly],
+  ['POST', 'my/quizzes/[id]/start', () => '/api/my/quizzes/quiz-lights/start', () => ({ device: 'd1' }), studentOnly],
+  ['POST', 'sittings/[id]/open', () => `/api/sittings/${known.attempt}/open`, () => ({ device: 'd1' }), ownAttempt],
+  ['GET', 'sittings/[id]/clock', () => `/api/sittings/${known.attempt}/clock?lease=1`, undefined, ownAttempt],
+  [
+    'POST',
+    'sittings/[id]/answers',
+    () => `/api/sittings/${known.attempt}/answers`,
+    () => ({ lease: 1, answers: [{ item: known.item, response: null, flagged: true, seq: 1 }] }),
+    { ...ownAttempt, teacher: 403, coTeacher: 403 },
+  ],
+  [
+    'POST',
+    'sittings/[id]/page',
+    () => `/api/sittings/${known.attempt}/page`,
+    () => ({ lease: 1, page: 0 }),
+    ownAttempt,
+  ],
+  [
+    'POST',
+    'sittings/[id]/recordings',
+    () => `/api/sittings/${known.attempt}/recordings`,
+    () => new Uint8Array([0x4f, 0x67, 0x67, 0x53]),
+    ownAttempt,
+  ],
+  ['GET', 'reviews/[id]', () => `/api/reviews/${known.attempt}`, undefined, ownAttempt],
+  ['POST', 'sittings/[id]/hand-in', () => `/api/sittings/${known.attempt}/hand-in`, () => ({ lease: 1 }), ownAttempt],
+]
