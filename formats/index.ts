@@ -3,6 +3,7 @@ import { readCsv } from './csv/questions'
 import { readThistle } from './json/thistle'
 import { readMarkdown } from './markdown/read'
 import { readPackage } from './qti/package-read'
+import { decodeText } from './text'
 
 export {
   UnreadableFile,
@@ -16,7 +17,7 @@ export {
 /** Reads a file of questions; what it is shows in its first bytes, and in its name only where text could be either. @throws UnreadableFile */
 export function readFile(bytes: Uint8Array, name: string): Bundle {
   if (bytes[0] === 0x50 && bytes[1] === 0x4b) return readPackage(bytes)
-  const text = new TextDecoder('utf-8').decode(bytes)
+  const text = decodeText(bytes)
   const start = text.replace(/^\uFEFF/, '').trimStart()
   if (start.startsWith('<')) return readPackage(bytes)
   if (start.startsWith('{')) return readThistle(text)

@@ -1,6 +1,7 @@
 import Papa from 'papaparse'
 import { z } from 'zod'
 import { digestOf, UnreadableFile } from './bundle'
+import { decodeText } from './text'
 
 /** An objective as files describe it. */
 export interface PortableObjective {
@@ -172,7 +173,7 @@ export function readObjectivesCsv(text: string): PortableObjective[] {
 
 /** Reads objectives: a CASE package in JSON, or CSV. @throws UnreadableFile */
 export function readObjectives(bytes: Uint8Array): PortableObjective[] {
-  const text = new TextDecoder('utf-8').decode(bytes)
+  const text = decodeText(bytes)
   if (text.includes('\u0000')) throw new UnreadableFile('This is neither a CASE package in JSON nor CSV.')
   if (
     !text

@@ -42,7 +42,12 @@ export const edit = z.discriminatedUnion('do', [
     values: section.pick({ title: true, intro: true, order: true }).partial(),
   }),
   z.strictObject({ do: z.literal('moveSection'), section: id, after }),
-  z.strictObject({ do: z.literal('removeSection'), section: id }),
+  z.strictObject({
+    do: z.literal('removeSection'),
+    section: id,
+    /** The rows that are known to be in it: others, which a colleague has put there meanwhile, keep it. */
+    holding: z.array(id).max(300).optional(),
+  }),
   z.strictObject({ do: z.literal('addRows'), section: id, after, rows: z.array(row).min(1).max(300) }),
   z.strictObject({
     do: z.literal('setRow'),
@@ -68,7 +73,7 @@ export type Edit =
   | { do: 'addSection'; section: Section; after: string | null }
   | { do: 'setSection'; section: string; values: Partial<Pick<Section, 'title' | 'intro' | 'order'>> }
   | { do: 'moveSection'; section: string; after: string | null }
-  | { do: 'removeSection'; section: string }
+  | { do: 'removeSection'; section: string; holding?: string[] | undefined }
   | { do: 'addRows'; section: string; after: string | null; rows: Row[] }
   | { do: 'setRow'; row: string; values: Record<string, unknown> }
   | { do: 'moveRow'; row: string; section: string; after: string | null }
@@ -195,7 +200,7 @@ function apply(quiz: Quiz, edit: Edit): Applied {
         throw new EditError('A section with this id is in the quiz already.')
       return {
         quiz: withSections(quiz, insertAfter(quiz.content.sections, [edit.section], edit.after)),
-        inverse: { do: 'removeSection', section: edit.section.id },
+        inverse: { do: 'removeSection', section: edit.section.id, holding: edit.section.rows.map((row) => row.id) },
       }
     case 'setSection': {
       const { section } = findSection(quiz, edit.section)
@@ -218,6 +223,10 @@ function apply(quiz: Quiz, edit: Edit): Applied {
     case 'removeSection': {
       const { section, index } = findSection(quiz, edit.section)
       if (quiz.content.sections.length === 1) throw new EditError('A quiz keeps at least one section.')
+      if (edit.holding && section.rows.some((row) => !edit.holding!.includes(row.id)))
+        throw new EditError(
+          'A colleague has put rows into this section. Look at them; then take it out if you still want to.',
+        )
       return {
         quiz: withSections(
           quiz,

@@ -2,8 +2,13 @@ import Papa from 'papaparse'
 import { kindLabels } from '../../core/question/kinds/labels'
 import { blankQuestion, kindOf, plainText, type KindName, type Question } from '../../core/question'
 import type { Nearness } from '../../core/question/kinds/number'
-import { asHtml } from '../html'
+import { asHtml, asPlain } from '../html'
 import { brokenItem, onlyItems, readItem, UnreadableFile, type Bundle, type BundleItem } from '../bundle'
+
+const letters = 'abcdefghijklmnopqrstuvwxyz'
+const optionColumns = [...letters].map((letter) => `option_${letter}` as const)
+/** So many option columns stand in every file; more where a question has more. */
+const usualOptions = 8
 
 /** Columns of the file, with what stands in them (docs/files.md). Order does not matter; unknown columns are told. */
 export const columns = [
@@ -12,14 +17,7 @@ export const columns = [
   'right',
   'tolerance',
   'unit',
-  'option_a',
-  'option_b',
-  'option_c',
-  'option_d',
-  'option_e',
-  'option_f',
-  'option_g',
-  'option_h',
+  ...optionColumns,
   'points',
   'seconds',
   'difficulty',
@@ -35,8 +33,6 @@ export const columns = [
 type Column = (typeof columns)[number]
 type Row = Partial<Record<Column, string>>
 
-const letters = 'abcdefgh'
-const optionColumns = [...letters].map((letter) => `option_${letter}` as Column)
 const taken: Partial<Record<KindName, (row: Row) => Question['body']>> = {
   choice: (row) =>
     ({
@@ -83,7 +79,7 @@ const taken: Partial<Record<KindName, (row: Row) => Question['body']>> = {
     }) as Question['body'],
   matching: (row) => {
     const pairs = optionColumns.flatMap((column, i) =>
-      row[column] ? [{ id: letters[i]!, parts: row[column]!.split('=').map((part) => part.trim()) }] : [],
+      row[column] ? [{ id: letters[i]!, parts: pairOf(row[column]) }] : [],
     )
     return {
       wrongCost: 0,
@@ -95,6 +91,13 @@ const taken: Partial<Record<KindName, (row: Row) => Question['body']>> = {
   },
   written: (row) => ({ ...blankQuestion('written').body, model: row.right ?? '' }) as Question['body'],
   short: (row) => ({ ...blankQuestion('short').body, model: row.right ?? '' }) as Question['body'],
+}
+
+/** "left = right"; the sign that parts them stands between spaces where the words have one of their own. */
+function pairOf(text: string): [left: string, right: string] {
+  const spaced = ` ${text} `.indexOf(' = ')
+  const at = spaced >= 0 ? spaced : text.indexOf('=')
+  return at < 0 ? [text.trim(), ''] : [text.slice(0, at).trim(), text.slice(at + 1).trim()]
 }
 
 /** "0.1", "2%", "3 figures" or "1 decimals". */
@@ -179,6 +182,15 @@ function rowItem(row: Row, line: number): BundleItem {
   )
 }
 
+const formula = /^(?=[=+@]|-[^\d])/
+/** Cells as they were before they were kept from being formulas. What stands beyond the header comes as a list, and is told. */
+function unguarded(row: Record<string, unknown>): Row {
+  const cells = Object.entries(row).filter((cell): cell is [string, string] => typeof cell[1] === 'string')
+  return Object.fromEntries(
+    cells.map(([name, text]) => [name, text.startsWith("'") && formula.test(text.slice(1)) ? text.slice(1) : text]),
+  )
+}
+
 /** Reads a file with a header line; commas, semicolons and tabs are told apart by themselves. */
 export function readCsv(source: string): Bundle {
   const { data, meta, errors } = Papa.parse<Record<string, string>>(source.replace(/^\uFEFF/, ''), {
@@ -194,10 +206,14 @@ export function readCsv(source: string): Bundle {
   if (data.length > 20_000) throw new UnreadableFile('A file has at most 20,000 questions. Part it.')
   const unknown = header.filter((name) => name && !(columns as readonly string[]).includes(name))
   const items = data.map((row, i) => {
-    const fault = errors.find((error) => error.row === i)
-    return fault && fault.type === 'Quotes'
-      ? brokenItem(`line ${i + 2}`, 'The quotation marks of this line do not close.')
-      : rowItem(row, i + 2)
+    const place = i + 2
+    const faults = errors.filter((error) => error.row === i)
+    if (faults.some((fault) => fault.type === 'Quotes'))
+      return brokenItem(`line ${place}`, 'The quotation marks of this line do not close.')
+    const item = rowItem(unguarded(row), place)
+    if (faults.some((fault) => fault.code === 'TooManyFields'))
+      item.notes.push('This line has more cells than the header names; those beyond are left out.')
+    return item
   })
   if (unknown.length && items[0]) items[0].notes.push(`Columns that are not known are left out: ${unknown.join(', ')}.`)
   return onlyItems(items)
@@ -240,45 +256,53 @@ export function csvTemplate(): string {
     },
     { kind: 'matching', question: 'What goes with what?', option_a: 'Port = red', option_b: 'Starboard = green' },
   ]
-  return Papa.unparse({ fields: [...columns], data: rows.map((row) => columns.map((column) => row[column] ?? '')) })
+  const fields = columns.filter((column) => !optionColumns.slice(usualOptions).includes(column as never))
+  return Papa.unparse({ fields, data: rows.map((row) => fields.map((column) => row[column] ?? '')) })
 }
 
 /** Questions as lines, for a spreadsheet: what every kind has, and its key in words. Not every kind can be read back. */
 export function writeCsv(questions: readonly { question: Question; folder: string[]; objectives: string[] }[]): string {
-  return Papa.unparse({
-    fields: [...columns],
-    data: questions.map(({ question, folder, objectives }) => {
-      const options =
-        'options' in question.body ? question.body.options : question.kind === 'ordering' ? question.body.items : []
-      const row: Row = {
-        kind: question.kind,
-        question: question.stem,
-        points: String(question.points),
-        seconds: String(question.seconds),
-        difficulty: String(question.difficulty),
-        objectives: objectives.join('; '),
-        tags: question.tags.join('; '),
-        source: question.source,
-        internal_name: question.internalName,
-        comment_right: question.comments.right,
-        comment_wrong: question.comments.wrong,
-        comment: question.comments.general,
-        folder: folder.join('/'),
-        right: rightText(question),
-        ...(question.kind === 'number' ? { unit: question.body.unit, tolerance: toleranceText(question) } : {}),
-        ...(question.kind === 'matching'
-          ? Object.fromEntries(
-              question.body.items.map((item, i) => [
-                optionColumns[i],
-                `${plainText(item.html)} = ${plainText(question.body.targets.find((target) => target.id === item.target)?.html ?? '')}`,
-              ]),
-            )
-          : Object.fromEntries(options.slice(0, 8).map((option, i) => [optionColumns[i], option.html]))),
-      }
-      // A cell that begins like a formula would be run by a spreadsheet.
-      return columns.map((column) => (row[column] ?? '').replace(/^(?=[=+@]|-[^\d])/, "'"))
-    }),
+  const lines = questions.map(({ question, folder, objectives }): Row => {
+    const options =
+      'options' in question.body ? question.body.options : question.kind === 'ordering' ? question.body.items : []
+    return {
+      kind: question.kind,
+      question: asPlain(question.stem),
+      points: String(question.points),
+      seconds: String(question.seconds),
+      difficulty: String(question.difficulty),
+      objectives: objectives.join('; '),
+      tags: question.tags.join('; '),
+      source: question.source,
+      internal_name: question.internalName,
+      comment_right: asPlain(question.comments.right),
+      comment_wrong: asPlain(question.comments.wrong),
+      comment: asPlain(question.comments.general),
+      folder: folder.join('/'),
+      right: rightText(question),
+      ...(question.kind === 'number' ? { unit: question.body.unit, tolerance: toleranceText(question) } : {}),
+      ...(question.kind === 'matching'
+        ? Object.fromEntries(pairTexts(question.body).map((pair, i) => [optionColumns[i], pair]))
+        : Object.fromEntries(
+            options.slice(0, letters.length).map((option, i) => [optionColumns[i], asPlain(option.html)]),
+          )),
+    }
   })
+  const most = Math.max(usualOptions, ...lines.map((row) => optionColumns.filter((column) => row[column]).length))
+  const fields = columns.filter((column) => !optionColumns.slice(most).includes(column as never))
+  // A cell that begins like a formula would be run by a spreadsheet.
+  const guarded = (row: Row) => fields.map((column) => (row[column] ?? '').replace(formula, "'"))
+  return Papa.unparse({ fields, data: lines.map(guarded) })
+}
+
+/** Pairs as lines; a partner that is left over stands without its left side. */
+function pairTexts({ items, targets }: Extract<Question, { kind: 'matching' }>['body']): string[] {
+  const words = new Map(targets.map((target) => [target.id, plainText(target.html)]))
+  const taken = new Set(items.map((item) => item.target))
+  return [
+    ...items.map((item) => `${plainText(item.html)} = ${words.get(item.target ?? '') ?? ''}`),
+    ...targets.filter((target) => !taken.has(target.id)).map((target) => ` = ${words.get(target.id)}`),
+  ].slice(0, letters.length)
 }
 
 function rightText(question: Question): string {

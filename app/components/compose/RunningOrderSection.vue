@@ -67,7 +67,7 @@ function removeRow(row: Row) {
   announce('Taken out of the quiz.', store.undo)
 }
 function removeSection() {
-  store.make({ do: 'removeSection', section: section.id })
+  store.make({ do: 'removeSection', section: section.id, holding: section.rows.map((row) => row.id) })
   announce(`“${section.title}” is taken out, with its rows.`, store.undo)
 }
 </script>

@@ -2,6 +2,7 @@ import type { Instant } from '../../../core/kit/time'
 import { applyEdit, changesRules, conflict, EditError, questionsUsed, type Edit, type Quiz } from '../../../core/quiz'
 import { fromJson, fromSql, toJson, toSql } from '../../database/codec'
 import type { Database, Db } from '../../database/database'
+import { visibleTo } from '../bank/access'
 import type { Person } from '../people/people'
 import { Problem } from '../problem'
 import { recordLine } from '../record'
@@ -66,15 +67,18 @@ function applied(quiz: Quiz, edit: Edit): Quiz {
   }
 }
 
-async function ensureOwnThings(db: Db, quiz: Quiz, before: Quiz, school: string): Promise<void> {
+/** Questions that come into a quiz are those that the person may see, or that were in it before: undoing brings them back. */
+async function ensureOwnThings(db: Db, person: Person, quizId: string, quiz: Quiz, before: Quiz): Promise<void> {
   const known = new Set(questionsUsed(before.content))
   const added = questionsUsed(quiz.content).filter((id) => !known.has(id))
   if (!added.length) return
-  const found = await db.one<{ n: number }>('SELECT COUNT(*) AS n FROM question WHERE id IN (?) AND school_id = ?', [
-    added,
-    school,
-  ])
-  if (Number(found?.n) < added.length)
+  const visible = visibleTo(person)
+  const rows = await db.rows<{ id: string }>(
+    `SELECT q.id FROM question q WHERE q.id IN (?) AND q.school_id = ? AND q.sharing <> 'staged' AND ((${visible.sql})
+    OR EXISTS (SELECT 1 FROM quiz_edit e WHERE e.quiz_id = ? AND e.body LIKE CONCAT('%"', q.id, '"%')) OR q.sharing = 'outside')`,
+    [added, person.school, ...visible.values, quizId],
+  )
+  if (rows.length < added.length)
     throw new Problem(422, 'question', 'One of the questions is not in this school’s bank.')
 }
 
@@ -103,7 +107,7 @@ export async function makeEdit(
       since.filter((each) => each.token.split('.')[0] !== page),
     )
     const quiz = applied(row.quiz, edit)
-    await ensureOwnThings(db, quiz, row.quiz, person.school)
+    await ensureOwnThings(db, person, quizId, quiz, row.quiz)
     const revision = row.revision + 1
     await keep(db, person, row, quiz, revision, now)
     await db.run('INSERT INTO quiz_edit (quiz_id, revision, token, made_by, made_at, body) VALUES (?, ?, ?, ?, ?, ?)', [
