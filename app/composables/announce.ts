@@ -15,8 +15,12 @@ export function announce(words: string, takeBack: (() => void) | null = null): v
     message.value = words
   })
   undo.value = takeBack
-  timer = setTimeout(() => {
-    message.value = ''
-    undo.value = null
-  }, 8000)
+  // What can be taken back is offered long enough for hurried people.
+  timer = setTimeout(
+    () => {
+      message.value = ''
+      undo.value = null
+    },
+    takeBack ? 20_000 : 8_000,
+  )
 }

@@ -100,7 +100,8 @@ const when = (at: string) => sentenceTime(at, session.zone)
         </select></label
       >
       <label class="text-[0.8125rem] text-soft"
-        >for<select
+        >seen by<select
+          aria-label="Seen by"
           class="field block py-1"
           :value="detail.sharing"
           :disabled="!detail.mine"

@@ -55,12 +55,17 @@ async function download(as: string) {
     problem.value = sentenceOf(error)
   }
 }
-const value = (event: Event) => {
-  const select = event.target as HTMLSelectElement
-  const chosenValue = select.value
-  select.value = ''
-  return chosenValue
-}
+const places = computed(() => [
+  { value: '', label: 'no folder' },
+  ...folders.map(({ id, name }) => ({ value: id, label: name })),
+])
+const fileKinds = [
+  { value: 'qti-3.0', label: 'QTI 3.0 package' },
+  { value: 'qti-2.2', label: 'QTI 2.2 package' },
+  { value: 'qti-2.1', label: 'QTI 2.1 package' },
+  { value: 'json', label: 'Thistle’s JSON' },
+  { value: 'csv', label: 'CSV' },
+]
 function addTag() {
   void change({ do: 'tag', add: [tag.value.trim()], remove: [] }, `Tagged “${tag.value.trim()}”`)
   tag.value = ''
@@ -74,15 +79,7 @@ function addTag() {
   >
     <div class="flex flex-wrap items-center gap-2">
       <strong>{{ chosen.length }} chosen</strong>
-      <select
-        class="field w-auto! py-1"
-        aria-label="Move to a folder"
-        @change="change({ do: 'move', folder: value($event).slice(1) || null }, 'Moved')"
-      >
-        <option value="">Move to …</option>
-        <option value="-">no folder</option>
-        <option v-for="folder in folders" :key="folder.id" :value="`-${folder.id}`">{{ folder.name }}</option>
-      </select>
+      <PickMenu up words="Move to" :options="places" @pick="change({ do: 'move', folder: $event || null }, 'Moved')" />
       <form class="flex gap-1" @submit.prevent="addTag">
         <input
           v-model="tag"
@@ -93,44 +90,29 @@ function addTag() {
           required
         /><button class="btn py-1">Add tag</button>
       </form>
-      <select
-        class="field w-auto! max-w-56 py-1"
-        aria-label="Add an objective"
-        @change="change({ do: 'objective', add: [value($event)], remove: [] }, 'Objective added')"
-      >
-        <option value="">Add objective …</option>
-        <option v-for="objective in objectives" :key="objective.id" :value="objective.id">
-          {{ objective.code }} {{ objective.title }}
-        </option>
-      </select>
-      <select
-        class="field w-auto! py-1"
-        aria-label="Set points"
-        @change="change({ do: 'points', points: Number(value($event)) }, 'Points set')"
-      >
-        <option value="">Points …</option>
-        <option v-for="n in [0.5, 1, 1.5, 2, 3, 4, 5, 10]" :key="n" :value="n">{{ n }}</option>
-      </select>
-      <select
-        class="field w-auto! py-1"
-        aria-label="Set difficulty"
-        @change="change({ do: 'difficulty', difficulty: Number(value($event)) }, 'Difficulty set')"
-      >
-        <option value="">Difficulty …</option>
-        <option v-for="n in 5" :key="n" :value="n">{{ n }}</option>
-      </select>
+      <PickMenu
+        up
+        words="Add objective"
+        :options="objectives.map(({ id, code, title }) => ({ value: id, label: `${code} ${title}` }))"
+        @pick="change({ do: 'objective', add: [$event], remove: [] }, 'Objective added')"
+      />
+      <PickMenu
+        up
+        words="Points"
+        :options="[0.5, 1, 1.5, 2, 3, 4, 5, 10].map((value) => ({ value, label: String(value) }))"
+        @pick="change({ do: 'points', points: $event }, 'Points set')"
+      />
+      <PickMenu
+        up
+        words="Difficulty"
+        :options="[1, 2, 3, 4, 5].map((value) => ({ value, label: String(value) }))"
+        @pick="change({ do: 'difficulty', difficulty: $event }, 'Difficulty set')"
+      />
       <button type="button" class="btn py-1" @click="change({ do: 'state', retired: true }, 'Retired')">Retire</button>
       <button type="button" class="btn py-1" @click="change({ do: 'state', retired: false }, 'In use again')">
         Use again
       </button>
-      <select class="field w-auto! py-1" aria-label="Download as a file" @change="download(value($event))">
-        <option value="">Download as …</option>
-        <option value="qti-3.0">QTI 3.0 package</option>
-        <option value="qti-2.2">QTI 2.2 package</option>
-        <option value="qti-2.1">QTI 2.1 package</option>
-        <option value="json">Thistle’s JSON</option>
-        <option value="csv">CSV</option>
-      </select>
+      <PickMenu up words="Download as" :options="fileKinds" @pick="download" />
       <button type="button" class="btn btn-quiet" @click="emit('none')">Choose none</button>
     </div>
     <p v-if="problem" role="alert" class="note-stop mt-2">{{ problem }}</p>

@@ -113,10 +113,8 @@ function addSection() {
   })
   selected.value = null
 }
-async function download(event: Event) {
-  const select = event.target as HTMLSelectElement
-  const as = select.value
-  select.value = ''
+const fileKinds = ['3.0', '2.2', '2.1'].map((version) => ({ value: `qti-${version}`, label: `QTI ${version} package` }))
+async function download(as: string) {
   try {
     await downloadFile(`quizzes/${store.view!.id}/file`, { as })
   } catch (error) {
@@ -182,12 +180,7 @@ const setTitle = (event: Event) =>
           >
             Add a text {{ target.words }}
           </button>
-          <select class="field ml-auto w-auto! py-1 text-[0.875rem]" aria-label="Download the quiz" @change="download">
-            <option value="">Download as …</option>
-            <option value="qti-3.0">QTI 3.0 package</option>
-            <option value="qti-2.2">QTI 2.2 package</option>
-            <option value="qti-2.1">QTI 2.1 package</option>
-          </select>
+          <PickMenu up class="ml-auto" words="Download as" :options="fileKinds" @pick="download" />
         </div>
         <p class="mt-4 text-[0.8125rem] text-soft">
           Rows and sections move by their handles, or with Alt and the arrow keys; Delete takes a row out; Ctrl Z takes
