@@ -11,7 +11,8 @@ import {
   sampleWindow,
 } from '../../tests/fixtures/core'
 import { scheduleFor } from '../schedule'
-import { checkQuiz, type Check } from './checks'
+import type { Check } from './check/check'
+import { checkQuiz } from './checks'
 import { applyEdit } from './edits'
 import type { Quiz, Row, Rules } from './schema'
 import { stateOf } from './state'

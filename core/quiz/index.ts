@@ -1,5 +1,6 @@
 export { applyEdit, conflict, changesRules, edit, EditError, touches, type Applied, type Edit } from './edits'
-export { checkQuiz, type Check, type CheckContext } from './checks'
+export { checkQuiz } from './checks'
+export type { Check, CheckContext } from './check/check'
 export { newQuiz, blankContent, defaultRules, defaultRelease } from './blank'
 export { stateOf, stateLabels, mayBecome, type QuizState, type StoredState } from './state'
 export { allRows, drawRows, fixedQuestions, questionsOf, questionsUsed, rowPoints, rowSize } from './walk'

@@ -97,7 +97,7 @@ function readWhole(item: XmlElement, vary: Vary | null, notes: string[]): ReadIt
   if (byKey.has(kind) && ownProcessing(item))
     context.notes.push('Its own processing of the response is left out: it is scored by its key.')
   const prompt = within(body, 'prompt')[0]
-  const feedback = (name: string) =>
+  const said = (name: string) =>
     childrenOf(item, 'modalFeedback')
       .filter((each) => each.attributes.identifier === name)
       .map((each) =>
@@ -131,9 +131,9 @@ function readWhole(item: XmlElement, vary: Vary | null, notes: string[]): ReadIt
       language: languageCode.test(language) ? language : 'en',
       internalName: title.slice(0, 160),
       comments: {
-        right: feedback('right'),
-        wrong: feedback('wrong'),
-        general: feedback('general') + others.map((each) => toHtml(each.children)).join(''),
+        right: said('right'),
+        wrong: said('wrong'),
+        general: said('general') + others.map((each) => toHtml(each.children)).join(''),
       },
     } as Question,
   }

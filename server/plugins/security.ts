@@ -34,7 +34,7 @@ export default defineNitroPlugin((nitro) => {
       'x-content-type-options': 'nosniff',
       'referrer-policy': 'same-origin',
       'cross-origin-opener-policy': 'same-origin',
-      'permissions-policy': 'microphone=(self), camera=(), geolocation=()',
+      'permissions-policy': 'microphone=(self), camera=(self), geolocation=()',
     })
     if (event.path.startsWith('/api/')) setHeader(event, 'cache-control', 'no-store')
   })

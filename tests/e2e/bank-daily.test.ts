@@ -199,3 +199,43 @@ describe('sharing', () => {
     await colleague.context.close()
   })
 })
+
+describe('recording', () => {
+  it('sound and film go from microphone and camera into a question, and are kept as what they are', async () => {
+    const { page } = teacher
+    await page.goto('/bank/new?kind=trueFalse')
+    await page
+      .getByRole('textbox', { name: 'Question', exact: true })
+      .fill('This is the sound signal of a vessel at anchor.')
+    const tool = page
+      .getByRole('toolbar', { name: 'Tools for Question', exact: true })
+      .getByRole('button', { name: 'Record sound or film' })
+    const dialog = page.getByRole('dialog')
+    for (const what of ['sound', 'film']) {
+      await tool.click()
+      await dialog.getByRole('button', { name: `Record ${what}` }).click()
+      await dialog.getByText(/Recording … [1-9]/).waitFor()
+      await dialog.getByRole('button', { name: 'Stop recording' }).click()
+      await dialog.getByLabel('What was recorded').waitFor()
+      await dialog.getByRole('button', { name: 'Take it' }).click()
+      await dialog.getByLabel('What it shows').fill(`A bell, as ${what}`)
+      await dialog.getByLabel('May be played').selectOption('2')
+      await dialog.getByRole('button', { name: 'Put it in' }).click()
+      await dialog.waitFor({ state: 'detached' })
+    }
+    const preview = page.getByRole('region', { name: 'As a student sees it' })
+    await preview.getByRole('button', { name: 'Play A bell, as sound (2 times left)' }).waitFor()
+    await preview.getByRole('button', { name: 'Play A bell, as film (2 times left)' }).click()
+    await preview
+      .getByText(/Playing|1 time left/)
+      .first()
+      .waitFor()
+    await page.getByRole('button', { name: 'Keep in the bank' }).click()
+    await page.getByText('version 1').first().waitFor()
+    const kept = await db.rows<{ type: string }>(
+      "SELECT type FROM media WHERE type LIKE '%webm' OR type LIKE '%mp4' OR type LIKE '%ogg'",
+    )
+    expect(kept.map((each) => each.type.split('/')[0]).sort()).toEqual(['audio', 'video'])
+    expect(teacher.faults).toEqual([])
+  })
+})

@@ -34,7 +34,7 @@ const body = (code: string, title: string, over: object = {}) => ({
   needs: [],
   ...over,
 })
-const file = (text: string) => Buffer.from(text)
+const lines = (text: string) => Buffer.from(text)
 const codes = async () => (await listObjectives(db, maren)).map((each) => each.code)
 const search = (query: object) => searchQuestions(db, maren, searchQuery.parse(query))
 
@@ -81,7 +81,7 @@ describe('objectives', () => {
     })
   })
   it('come in from a file: shown first, all or nothing; a second time they are known again', async () => {
-    const csv = file(
+    const csv = lines(
       'code,title,parent,essential,needs\n20,Engines,,,\n20.1,Starts it,20,yes,\n20.2,Stops it,20,,20.1\n1.1,"Levels, and datums",1,,\n1,Tides and tidal heights,,,\n',
     )
     expect((await lookAtObjectives(db, maren, csv)).map((each) => [each.code, each.depth, each.fate])).toEqual([
@@ -100,21 +100,21 @@ describe('objectives', () => {
     expect((await search({ words: 'datums', objective: 'obj-1-1' })).total).toBeGreaterThan(3)
     expect((await lookAtObjectives(db, maren, csv)).filter((each) => each.fate === 'new')).toEqual([])
     await expect(
-      importObjectives(db, maren, file('code,title,needs\n20.1,Starts it,20.2\n20.2,Stops it,20.1'), later(8)),
+      importObjectives(db, maren, lines('code,title,needs\n20.1,Starts it,20.2\n20.2,Stops it,20.1'), later(8)),
     ).rejects.toMatchObject({ status: 422 })
-    await expect(importObjectives(db, maren, file('code\n1'), later(8))).rejects.toMatchObject({ status: 422 })
+    await expect(importObjectives(db, maren, lines('code\n1'), later(8))).rejects.toMatchObject({ status: 422 })
   })
   it.each(['case', 'csv'] as const)('go out as %s, and the same file changes nothing', async (as) => {
     const { text } = await giveObjectives(db, maren, as, later(9))
     const before = await listObjectives(db, maren)
     expect(
       new Set(
-        (await lookAtObjectives(db, maren, file(text)))
+        (await lookAtObjectives(db, maren, lines(text)))
           .filter((each) => !before.find((one) => one.code === each.code)?.essential || as === 'case')
           .map((each) => each.fate),
       ),
     ).toEqual(new Set(['same']))
-    await importObjectives(db, maren, file(text), later(10))
+    await importObjectives(db, maren, lines(text), later(10))
     expect(await listObjectives(db, maren)).toEqual(before)
   })
 })

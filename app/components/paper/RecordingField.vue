@@ -52,7 +52,7 @@ const source = computed(() => local.value ?? answer?.sound ?? null)
 <template>
   <div role="group" :aria-labelledby="labelledby" class="space-y-2">
     <div v-if="!readonly" class="flex flex-wrap items-center gap-3">
-      <button v-if="!recording" type="button" class="btn btn-main" :disabled="state === 'sending'" @click="start">
+      <button v-if="!recording" type="button" class="btn btn-main" :disabled="state === 'sending'" @click="start()">
         {{ source ? 'Record again' : 'Record an answer' }}
       </button>
       <button v-else type="button" class="btn btn-warn" @click="stop">Stop recording</button>

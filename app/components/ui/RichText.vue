@@ -159,7 +159,7 @@ const wordTools: Tool[] = [
     do: () => (address.value = String(editor.value?.getAttributes('link').href ?? '')),
   },
   { name: 'Picture, sound or film', icon: ImagePlus, do: () => chooser.value?.click() },
-  { name: 'Record a sound', icon: Mic, do: () => (recording.value = true) },
+  { name: 'Record sound or film', icon: Mic, do: () => (recording.value = true) },
 ]
 const blockTools: Tool[] = [
   { name: 'List', icon: List, mark: 'bulletList', do: run((chain) => chain.toggleBulletList()) },

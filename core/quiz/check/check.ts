@@ -1,0 +1,47 @@
+import type { Instant } from '../../kit/time'
+import type { Assigned } from '../../release'
+import type { Edit } from '../edits'
+
+/** One edit; or, where only a person can choose, the place where they do. */
+export type Remedy = { label: string; edit: Edit } | { label: string; goTo: 'finder' | 'windows' }
+
+export interface Check {
+  /** Stable name of what was found. */
+  code: string
+  /** "stop" keeps a quiz from opening; "look" is worth a look. */
+  level: 'stop' | 'look'
+  title: string
+  sentence: string
+  where: 'compose' | 'rules'
+  /** What mends it, with the words of its button; null where there is only something to know. What stops always has one. */
+  remedy: Remedy | null
+}
+
+/** What the checks need to know beside the quiz. */
+export interface CheckContext {
+  now: Instant
+  zone: string
+  /** Questions that can be used: those that are there, whole and not retired. Name for the sentence. */
+  questions: ReadonlyMap<string, { title: string; usable: boolean }>
+  classNames: ReadonlyMap<string, string>
+  students: readonly (Assigned & { name: string })[]
+}
+
+export type Found = Check[]
+
+export const stop = (code: string, where: Check['where'], title: string, sentence: string, remedy: Remedy): Check => ({
+  code,
+  level: 'stop',
+  where,
+  title,
+  sentence,
+  remedy,
+})
+
+export const look = (
+  code: string,
+  where: Check['where'],
+  title: string,
+  sentence: string,
+  remedy: Check['remedy'] = null,
+): Check => ({ code, level: 'look', where, title, sentence, remedy })
