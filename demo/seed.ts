@@ -5,7 +5,8 @@ import { toJson } from '../server/database/codec'
 import type { Database } from '../server/database/database'
 import { addMedia } from '../server/domain/bank/media'
 import { askForBank } from '../server/domain/bank/outside'
-import { addQuestion } from '../server/domain/bank/questions'
+import { insertQuestions } from '../server/domain/bank/question-rows'
+import { prepared } from '../server/domain/bank/questions'
 import { addStimulus } from '../server/domain/bank/stimuli'
 import { hashPassword } from '../server/domain/people/password'
 import { findPerson, hasSchool, type Person } from '../server/domain/people/people'
@@ -107,14 +108,14 @@ async function seedBank(database: Database, owner: Person, from: Instant): Promi
     folders.map(([id, name]) => [id, demoSchool, null, name]),
   ])
   for (const { id, stimulus } of stimuli) await addStimulus(database, owner, stimulus, from, id)
-  for (const [i, { id, question }] of bank.entries()) {
-    const placed = withPictures(question, (name) => pictures.get(name)!)
+  const questions = bank.map(({ id, question }, i) => ({
+    id,
+    question: prepared(withPictures(question, (name) => pictures.get(name)!)),
+    keeping: { folder: folderFor(question), sharing: 'school' as const },
     // The first of the bank is the newest, so that lists begin with the tides.
-    await addQuestion(database, owner, placed, plus(from, (bank.length - i) * 60 * minute), id, {
-      folder: folderFor(question),
-      sharing: 'school',
-    })
-  }
+    at: plus(from, (bank.length - i) * 60 * minute),
+  }))
+  await database.transaction((db) => insertQuestions(db, owner, questions, from))
 }
 
 async function seedQuiz(database: Database, owner: Person, quiz: DemoQuiz): Promise<void> {

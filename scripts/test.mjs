@@ -41,36 +41,41 @@ function step(name, command, args) {
   })
 }
 
-/** The tests of one project of vitest.config.ts; none at all counts as a failure. */
-async function tests(project) {
-  const report = join(reports, `${project}.json`)
+/**
+ * The tests of one project of vitest.config.ts; none at all counts as a failure.
+ * @param shard "1/2" for the first half of its files
+ */
+async function tests(project, shard) {
+  const name = `${project} tests${shard ? `, ${shard}` : ''}`
+  const report = join(reports, `${name.replace(/\W+/g, '-')}.json`)
   const reporters = ['--reporter', 'default', '--reporter', 'json', '--outputFile', report]
-  await step(`${project} tests`, bin('vitest'), ['run', '--project', project, ...reporters])
+  await step(name, bin('vitest'), ['run', '--project', project, ...reporters, ...(shard ? ['--shard', shard] : [])])
   try {
     const counted = JSON.parse(readFileSync(report, 'utf8'))
     totals.passed += counted.numPassedTests
     totals.failed += counted.numFailedTests
     totals.skipped += counted.numPendingTests + counted.numTodoTests
-    if (!counted.numTotalTests) failed.push(`${project} tests (none ran)`)
+    if (!counted.numTotalTests) failed.push(`${name} (none ran)`)
   } catch {
-    failed.push(`${project} tests (no report)`)
+    failed.push(`${name} (no report)`)
   }
 }
 
-/** What needs a database and a browser runs beside what needs neither: one core for each. */
-async function withoutServer() {
+/** Two lanes, one for each core; the browser's tests, which come last, are halved between them. */
+async function first() {
   await step('types of pages and routes', bin('vue-tsc'), ['-b', '--noEmit'])
   await step('types of core, domain and tools', bin('tsc'), ['-p', 'tsconfig.tools.json'])
   await step('lint', bin('eslint'), ['.', '--max-warnings', '0'])
   await step('format', bin('prettier'), ['--check', '.'])
   await tests('unit')
   await tests('published')
+  await tests('e2e', '2/2')
 }
-async function withServer() {
+async function second() {
   await tests('server')
-  await tests('e2e')
+  await tests('e2e', '1/2')
 }
-await Promise.all([withoutServer(), withServer()])
+await Promise.all([first(), second()])
 rmSync(reports, { recursive: true, force: true })
 
 if (failed.length) say(`\nFailed: ${[...new Set(failed)].join(', ')}`)

@@ -109,6 +109,8 @@ export function route<
       return await spec.handle(context)
     } catch (error) {
       if (error instanceof Problem) return sendProblem(event, error)
+      // Whoever asked has gone in the middle of asking: nobody is there to be told.
+      if ((error as { code?: string }).code === 'ECONNRESET') return null
       console.error(`${event.method} ${event.path}`, error)
       return sendProblem(
         event,

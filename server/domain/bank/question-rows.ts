@@ -127,6 +127,8 @@ export interface NewQuestion {
   id: string
   question: Question
   keeping?: Keeping
+  /** When it was written, where that is not now. */
+  at?: Instant
 }
 
 /** Keeps new questions, prepared, in a few statements however many they are. */
@@ -142,13 +144,13 @@ export async function insertQuestions(
     person.school,
     added.map(({ question }) => question),
   )
-  const rows = added.map(({ id, question, keeping = usualKeeping }) => ({
+  const rows = added.map(({ id, question, keeping = usualKeeping, at = now }) => ({
     id,
     school_id: person.school,
     owner_id: person.id,
     state: stateOf(question),
     version: 1,
-    changed_at: toSql(now),
+    changed_at: toSql(at),
     folder_id: keeping.folder,
     sharing: keeping.sharing,
     ...listed(question),
@@ -156,7 +158,7 @@ export async function insertQuestions(
   const columns = Object.keys(rows[0]!)
   await db.run(`INSERT INTO question (${columns.join(', ')}) VALUES ?`, [rows.map((row) => Object.values(row))])
   await db.run('INSERT INTO question_version (question_id, version, made_by, made_at, body) VALUES ?', [
-    added.map(({ id, question }) => [id, 1, person.id, toSql(now), toJson(question)]),
+    added.map(({ id, question, at = now }) => [id, 1, person.id, toSql(at), toJson(question)]),
   ])
   await indexQuestions(db, added)
   await insertMany(
