@@ -151,7 +151,7 @@ async function retire(retired: boolean) {
   <main id="main" class="mx-auto w-full max-w-7xl px-5 py-6">
     <p class="text-[0.9375rem]"><NuxtLink class="link" to="/bank">Bank</NuxtLink></p>
     <div class="mt-1 flex flex-wrap items-center gap-3">
-      <h1 class="line-clamp-2 min-w-0 max-w-[60%] text-2xl max-lg:max-w-full">{{ title }}</h1>
+      <h1 class="line-clamp-1 min-w-0 max-w-[60%] text-2xl max-lg:max-w-full">{{ title }}</h1>
       <span v-if="detail" class="text-[0.9375rem] text-soft"
         >{{ kindLabels[question.kind] }} · version {{ detail.version
         }}<template v-if="!detail.origin"> · {{ detail.ownerName }}</template></span
