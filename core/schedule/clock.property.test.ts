@@ -65,6 +65,9 @@ describe('limits of an attempt', () => {
         expect(rank(limits.onTimeUntil)).toBeLessThanOrEqual(rank(limits.hardStop))
         if (limits.deadline) expect(ms(limits.onTimeUntil!) - ms(limits.deadline)).toBe(rules.grace * minute)
         if (rules.atDeadline !== 'finish') expect(limits.hardStop).toBe(limits.onTimeUntil)
+        const [window] = rules.windows
+        if (!rules.late.accepted && window!.due)
+          expect(rank(limits.hardStop)).toBeLessThanOrEqual(rank(plus(window!.due, rules.grace * minute)))
       }),
     )
   })

@@ -29,6 +29,18 @@ describe('deadline and hard stop', () => {
       at('12:31'),
     )
   })
+  it('let them finish: never past the due time where nothing is taken late', () => {
+    const windows = [{ ...sampleWindow, closes: null, due: at('10:31') }]
+    const strict = { atDeadline: 'finish' as const, overrun: null, windows, grace: 1 }
+    expect(limitsFor(schedule({ ...strict, late: { accepted: false, costPerDay: 0 } }), started('09:30'))).toEqual({
+      deadline: at('10:30'),
+      onTimeUntil: at('10:31'),
+      hardStop: at('10:32'),
+    })
+    expect(
+      limitsFor(schedule({ ...strict, late: { accepted: true, costPerDay: 0 } }), started('09:30')).hardStop,
+    ).toBeNull()
+  })
   it('no limit: the window’s end; neither: never', () => {
     expect(limitsFor(schedule({ limit: null }), started('09:30')).deadline).toBe(at('11:59'))
     expect(

@@ -37,11 +37,11 @@ function deadlineOf(schedule: Schedule, started: Started, window: Window | undef
 function hardStopOf(schedule: Schedule, window: Window | undefined, deadline: Instant | null): Instant | null {
   const withGrace = after(deadline, schedule.grace)
   if (schedule.atDeadline !== 'finish' || deadline === null) return withGrace
-  const capped = !schedule.lateAccepted && window?.due && deadline >= window.due
-  if (capped) return withGrace
   const last =
     schedule.overrun !== null ? after(deadline, schedule.overrun) : window ? windowEnd(schedule, window) : null
-  return later(withGrace, last)
+  // Where nothing is taken late, finishing ends at the due time as well.
+  const latest = schedule.lateAccepted ? null : after(window?.due ?? null, schedule.grace)
+  return earlier(later(withGrace, last), latest)
 }
 
 /** Deadline, on-time limit and hard stop of an attempt (semantics §5). */

@@ -3,6 +3,7 @@ import { join } from 'node:path'
 import type { Locator, Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { iso } from '../../core/kit/time'
+import type { Edit, Pages } from '../../core/quiz'
 import type { Database } from '../../server/database/database'
 import { closeBrowser, visitor, type Visitor } from '../support/browser'
 import { freshDatabase, person } from '../support/database'
@@ -367,6 +368,28 @@ describe('written from nothing, and tried', () => {
   })
 })
 
+/** A quiz of given questions of the demo bank, open to Tuesday evening for two hours from now. */
+async function openNow(id: string, title: string, questions: string[], pages: Pages): Promise<void> {
+  const [maren, now] = [await person(db, 'p-maren'), iso(Date.now())]
+  await createQuiz(db, maren, title, now, id)
+  const { quiz } = await loadQuiz(db, id)
+  const rows = questions.map((question) => ({
+    type: 'question' as const,
+    id: `r-${question}`,
+    question,
+    points: 1,
+    fixed: false,
+  }))
+  const window = { id: 'w1', classes: ['c-tuesday'], opens: now, closes: iso(Date.now() + 7_200_000) }
+  const edits: Edit[] = [
+    { do: 'addRows', section: quiz.content.sections[0]!.id, after: null, rows },
+    { do: 'setContent', values: { pages } },
+    { do: 'setRules', values: { windows: [{ ...window, due: null, latestStart: null }] } },
+  ]
+  await makeEdit(db, maren, id, 0, 'every.1', { do: 'all', edits }, now)
+  await openQuiz(db, maren, id, now)
+}
+
 describe('sat on a phone', () => {
   it('one question a page: with the connection lost at once every kind is there, and what was answered is kept when it is back', async () => {
     const questions = [
@@ -381,51 +404,7 @@ describe('sat on a phone', () => {
       'q-w-squall',
       'q-r-mayday',
     ]
-    const [maren, now] = [await person(db, 'p-maren'), iso(Date.now())]
-    await createQuiz(db, maren, 'Offline', now, 'quiz-offline')
-    const { quiz } = await loadQuiz(db, 'quiz-offline')
-    await makeEdit(
-      db,
-      maren,
-      'quiz-offline',
-      0,
-      'offline.1',
-      {
-        do: 'all',
-        edits: [
-          {
-            do: 'addRows',
-            section: quiz.content.sections[0]!.id,
-            after: null,
-            rows: questions.map((question) => ({
-              type: 'question',
-              id: `r-${question}`,
-              question,
-              points: 1,
-              fixed: false,
-            })),
-          },
-          { do: 'setContent', values: { pages: { by: 'count', count: 1 } } },
-          {
-            do: 'setRules',
-            values: {
-              windows: [
-                {
-                  id: 'w1',
-                  classes: ['c-tuesday'],
-                  opens: now,
-                  closes: iso(Date.now() + 7_200_000),
-                  due: null,
-                  latestStart: null,
-                },
-              ],
-            },
-          },
-        ],
-      },
-      now,
-    )
-    await openQuiz(db, maren, 'quiz-offline', now)
+    await openNow('quiz-offline', 'Offline', questions, { by: 'count', count: 1 })
     const student = await visitor(server.address, 'Nell Ashdown', { width: 390, height: 800 })
     const { page, context } = student
     await page.goto('/my/quiz-offline')
@@ -479,51 +458,7 @@ describe('sat on a phone', () => {
       'q-v-distance',
       'q-r-mayday',
     ]
-    const [maren, now] = [await person(db, 'p-maren'), iso(Date.now())]
-    await createQuiz(db, maren, 'Every kind', now, 'quiz-every')
-    const { quiz } = await loadQuiz(db, 'quiz-every')
-    await makeEdit(
-      db,
-      maren,
-      'quiz-every',
-      0,
-      'every.1',
-      {
-        do: 'all',
-        edits: [
-          {
-            do: 'addRows',
-            section: quiz.content.sections[0]!.id,
-            after: null,
-            rows: questions.map((question) => ({
-              type: 'question',
-              id: `r-${question}`,
-              question,
-              points: 1,
-              fixed: false,
-            })),
-          },
-          { do: 'setContent', values: { pages: { by: 'all' } } },
-          {
-            do: 'setRules',
-            values: {
-              windows: [
-                {
-                  id: 'w1',
-                  classes: ['c-tuesday'],
-                  opens: now,
-                  closes: iso(Date.now() + 7_200_000),
-                  due: null,
-                  latestStart: null,
-                },
-              ],
-            },
-          },
-        ],
-      },
-      now,
-    )
-    await openQuiz(db, maren, 'quiz-every', now)
+    await openNow('quiz-every', 'Every kind', questions, { by: 'all' })
     const student = await visitor(server.address, 'Nell Ashdown', { width: 390, height: 800 })
     const { page } = student
     await page.goto('/my/quiz-every')

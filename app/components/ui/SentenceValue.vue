@@ -8,7 +8,7 @@ defineProps<{ words: string; name: string }>()
 <template>
   <Popover v-slot="{ close }" as="span" class="relative inline-block">
     <PopoverButton
-      class="-mr-0.5 ml-0.5 rounded border border-rule border-b-2 border-b-petrol bg-sheet px-1.5 font-sans text-[0.9375rem] font-semibold leading-6 text-petrol hover:bg-petrol-tint"
+      class="ml-0.5 rounded border border-rule border-b-2 border-b-petrol bg-sheet px-1.5 font-sans text-[0.9375rem] font-semibold leading-6 text-petrol hover:bg-petrol-tint"
       :aria-label="`${name}: ${words}`"
       >{{ words }}</PopoverButton
     >
