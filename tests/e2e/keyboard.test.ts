@@ -81,7 +81,7 @@ it('by keys alone', async () => {
   await dialog.waitFor({ state: 'detached' })
   await page.getByRole('button', { name: 'Hand in…' }).first().focus()
   await page.keyboard.press('Enter')
-  await dialog.waitFor()
+  await dialog.getByRole('button', { name: 'Hand in', exact: true }).waitFor()
   await tabTo(page, /^Hand in$/)
   await page.keyboard.press('Enter')
   await page.waitForURL('**/review/**')

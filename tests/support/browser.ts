@@ -47,6 +47,11 @@ export async function visitor(
     if (message.type() === 'error' && !/Failed to load resource|ERR_INTERNET_DISCONNECTED/.test(message.text()))
       faults.push(message.text())
   })
+  // No page should ask unexpectedly whether to leave: what was written would seem unkept.
+  page.on('dialog', (dialog) => {
+    faults.push(`asked: ${dialog.message()}`)
+    void dialog.dismiss()
+  })
   await page.goto('/')
   if (name) {
     await page.getByRole('button', { name, exact: true }).click()

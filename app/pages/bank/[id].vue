@@ -33,18 +33,18 @@ const title = computed(() => {
 })
 useHead({ title: () => `${isNew.value ? 'New question' : 'Question'} · Thistle` })
 
+/** The page is there at once and is filled when its question has come: a page that waits can be left half way. */
+const ready = ref(isNew.value)
+if (isNew.value) kept.value = JSON.stringify(question.value)
 async function load(version?: number) {
   problem.value = ''
-  if (isNew.value) {
-    kept.value = JSON.stringify(question.value)
-    return
-  }
   try {
     detail.value = await api<QuestionDetail>(`questions/${id.value}`, { query: version ? { version } : {} })
     question.value = detail.value.question
     tags.value = question.value.tags.join(', ')
     // An older version that is taken up is a change to the newest: keeping it makes it the next version.
     kept.value = version && version !== detail.value.version ? '' : JSON.stringify(question.value)
+    ready.value = true
   } catch (error) {
     problem.value = sentenceOf(error)
   }
@@ -57,7 +57,7 @@ async function reload() {
     problem.value = sentenceOf(error)
   }
 }
-await load()
+if (!isNew.value) void load()
 watch(tags, (text) => {
   question.value = {
     ...question.value,
@@ -71,7 +71,7 @@ watch(tags, (text) => {
     ],
   }
 })
-const changed = computed(() => JSON.stringify(question.value) !== kept.value)
+const changed = computed(() => ready.value && JSON.stringify(question.value) !== kept.value)
 onBeforeRouteLeave(
   () =>
     !changed.value ||
@@ -151,7 +151,7 @@ async function retire(retired: boolean) {
   <main id="main" class="mx-auto w-full max-w-7xl px-5 py-6">
     <p class="text-[0.9375rem]"><NuxtLink class="link" to="/bank">Bank</NuxtLink></p>
     <div class="mt-1 flex flex-wrap items-center gap-3">
-      <h1 class="line-clamp-1 min-w-0 max-w-[60%] text-2xl max-lg:max-w-full">{{ title }}</h1>
+      <h1 class="line-clamp-1 min-w-0 max-w-[60%] text-2xl max-lg:max-w-full">{{ ready ? title : 'Loading …' }}</h1>
       <span v-if="detail" class="text-[0.9375rem] text-soft"
         >{{ kindLabels[question.kind] }} · version {{ detail.version
         }}<template v-if="!detail.origin"> · {{ detail.ownerName }}</template></span
@@ -176,7 +176,7 @@ async function retire(retired: boolean) {
     <p v-if="detail?.mayWrite === false && !detail.origin" class="note-look mt-3">
       This question is shared with you for reading. Write another like it to have one of your own.
     </p>
-    <div class="mt-5 grid gap-x-12 gap-y-10 lg:grid-cols-[1.35fr_1fr]">
+    <div v-if="ready" class="mt-5 grid gap-x-12 gap-y-10 lg:grid-cols-[1.35fr_1fr]">
       <div class="space-y-6">
         <StimulusPicker
           :chosen="question.stimulus"

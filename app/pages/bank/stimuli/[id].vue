@@ -23,17 +23,19 @@ onBeforeRouteLeave(
     window.confirm('What you changed in this stimulus is not kept yet. Leave it all the same?'),
 )
 
+/** The page is there at once and is filled when its stimulus has come: a page that waits can be left half way. */
+const ready = ref(isNew.value)
 async function load() {
-  if (isNew.value) return
   try {
     detail.value = await api<StimulusDetail>(`stimuli/${id.value}`)
     written.value = detail.value.stimulus
     kept.value = JSON.stringify(written.value)
+    ready.value = true
   } catch (error) {
     problem.value = sentenceOf(error)
   }
 }
-await load()
+if (!isNew.value) void load()
 async function keep() {
   busy.value = true
   problem.value = ''
@@ -84,7 +86,9 @@ function addLanguage() {
       <NuxtLink class="link" to="/bank">Bank</NuxtLink> · <NuxtLink class="link" to="/bank/stimuli">Stimuli</NuxtLink>
     </p>
     <div class="mt-1 flex flex-wrap items-center gap-3">
-      <h1 class="min-w-0 text-2xl [overflow-wrap:anywhere]">{{ isNew ? 'New stimulus' : written.name }}</h1>
+      <h1 class="min-w-0 text-2xl [overflow-wrap:anywhere]">
+        {{ isNew ? 'New stimulus' : ready ? written.name : 'Loading …' }}
+      </h1>
       <span v-if="detail" class="text-[0.9375rem] text-soft">version {{ detail.version }}</span>
       <div class="ml-auto flex flex-wrap gap-2">
         <button v-if="detail && !detail.questions.length" class="btn" :disabled="busy" @click="remove">
@@ -96,7 +100,7 @@ function addLanguage() {
       </div>
     </div>
     <p v-if="problem" role="alert" class="note-stop mt-3">{{ problem }}</p>
-    <div class="mt-5 space-y-5">
+    <div v-if="ready" class="mt-5 space-y-5">
       <label class="label"
         >Name, for teachers<input v-model="written.name" class="field font-normal" maxlength="160"
       /></label>
