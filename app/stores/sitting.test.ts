@@ -28,7 +28,7 @@ class Server {
     if (this.session === 'other') throw refused(404, 'This paper is not here.')
     if (path.endsWith('/open')) {
       return {
-        attempt: 'a',
+        attempt: path.split('/')[1],
         quiz: 'q',
         number: 1,
         startedAt: new Date(start).toISOString(),
@@ -224,5 +224,14 @@ describe('a sitting on a device', () => {
     await reload()
     await vi.advanceTimersByTimeAsync(500)
     expect([store.page, textOf('i1')]).toEqual([0, 'old'])
+  })
+  it('another paper in the same tab begins at its own beginning', async () => {
+    await store.goTo(2)
+    store.goes('i7')
+    store.strike('i7', 'b')
+    await store.open('b')
+    expect([store.page, store.here, store.struck]).toEqual([0, null, {}])
+    await store.open('a')
+    expect([store.page, store.here, store.struck]).toEqual([2, 'i7', { i7: ['b'] }])
   })
 })

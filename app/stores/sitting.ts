@@ -86,6 +86,14 @@ export const useSitting = defineStore('sitting', () => {
     })
   }
 
+  /** Nothing of the paper that was open before in this tab belongs to another one. */
+  function startAfresh() {
+    page.value = 0
+    here.value = null
+    struck.value = {}
+    setAside.value = 0
+  }
+
   /** @param language chosen just now; absent keeps what was chosen before */
   async function open(attempt: string, language?: string | null) {
     const result = await api<Opened>(`sittings/${attempt}/open`, {
@@ -93,8 +101,10 @@ export const useSitting = defineStore('sitting', () => {
       body: { device: thisDevice(), language },
     })
     setServerTime(result.clock.now)
+    const isOther = opened.value?.attempt !== attempt
     opened.value = result
     clock.value = result.clock
+    if (isOther) startAfresh()
     const memory = recall(attempt)
     page.value = Math.min(Math.max(result.page, memory?.page ?? 0, page.value), result.sheet.pages - 1)
     here.value ??= memory?.here ?? null
