@@ -1,7 +1,8 @@
+import { exact, fixed } from '../kit/exact'
 import { seededRandom } from '../kit/random'
 import { drawPools } from '../paper/draw'
 import type { Content, DrawRow } from '../quiz/schema'
-import { allRows, drawRows, fixedQuestions, rowPoints, rowSize } from '../quiz/walk'
+import { allRows, drawRows, fixedQuestions, pointsOf, rowSize } from '../quiz/walk'
 
 /** What figures need to know of a question. */
 export interface QuestionFacts {
@@ -93,7 +94,7 @@ export function powerOfTen(count: bigint): string {
   if (digits.length <= 4) return digits
   const superscripts = '⁰¹²³⁴⁵⁶⁷⁸⁹'
   const exponent = [...String(digits.length - 1)].map((digit) => superscripts[Number(digit)]).join('')
-  return `${(Number(digits.slice(0, 3)) / 100).toFixed(1)} × 10${exponent}`
+  return `${fixed(exact(digits.slice(0, 3)).div(100), 1)} × 10${exponent}`
 }
 
 function coverageOf(content: Content, pools: OpenPool[], facts: ReadonlyMap<string, QuestionFacts>): Coverage[] {
@@ -126,7 +127,7 @@ export function figuresFor(content: Content, facts: ReadonlyMap<string, Question
     holds.length ? holds.reduce((total, question) => total + secondsOf(question), 0) / holds.length : 0
   return {
     questions: rows.reduce((total, row) => total + rowSize(row), 0),
-    points: Math.round(rows.reduce((total, row) => total + rowPoints(row), 0) * 100) / 100,
+    points: pointsOf(rows),
     seconds: Math.round(
       fixedQuestions(content).reduce((total, question) => total + secondsOf(question), 0) +
         pools.reduce((total, { row, holds }) => total + row.draw * mean(holds), 0),

@@ -7,11 +7,11 @@ export { Fraction }
 
 /** Reads an exact number from "n/d", a decimal text or a number typed in decimals (0.1 is one tenth). */
 export function exact(value: Exact | number | Fraction): Fraction {
-  return value instanceof Fraction ? value : new Fraction(typeof value === 'number' ? decimalText(value) : value)
+  return value instanceof Fraction ? value : new Fraction(typeof value === 'number' ? typedText(value) : value)
 }
 
 /** A number as people typed it: 1e-7 has no short decimal, so it is written out. */
-function decimalText(value: number): string {
+function typedText(value: number): string {
   const text = String(value)
   return text.includes('e') ? value.toFixed(12) : text
 }
@@ -58,6 +58,11 @@ export function roundToFigures(value: Fraction, figures: number): Fraction {
   }
   const unit = new Fraction(10).pow(magnitude - figures + 1)!
   return roundHalfAway(value.div(unit), 0).mul(unit)
+}
+
+/** Fixed decimals as machines read them: "-7.50". */
+export function decimalText(value: Fraction, decimals: number): string {
+  return fixed(value, decimals).replace('−', '-')
 }
 
 /** Fixed decimals for people: "7.50". */

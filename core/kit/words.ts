@@ -1,4 +1,4 @@
-import { exact, type Exact } from './exact'
+import { exact, fixed, type Exact } from './exact'
 import type { Instant } from './time'
 
 /** "Tue 24 Nov, 19:00" in a zone: times for people (interface, For everyone). Intl knows every zone, so that no page loads a date library for it. */
@@ -51,9 +51,14 @@ export function count(n: number, one: string, many = `${one}s`): string {
 
 /** A share as "62 %" for people. */
 export function percent(share: Exact | number, decimals = 0): string {
-  return `${exact(share).mul(100).valueOf().toFixed(decimals)} %`
+  return `${fixed(exact(share).mul(100), decimals)} %`
 }
 
 export function list(words: readonly string[]): string {
   return words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`
+}
+
+/** About how long something takes: "75 s", "12 min". @param seconds 0 or more */
+export function roughTime(seconds: number): string {
+  return seconds < 100 ? `${fixed(exact(seconds), 0)} s` : `${fixed(exact(seconds).div(60), 0)} min`
 }

@@ -50,6 +50,15 @@ export function shareOf(attempt: GradedAttempt, rules: GradeRules): Fraction | n
   return atLeast(0, atLeast(0, earned.mul(new Fraction(1).sub(further))).sub(earned.mul(late)))
 }
 
+/** The score of one attempt in percent as people read it, "47.68": before any cost, with the quiz's decimals. Null without one. */
+export function scorePercent(
+  attempt: { score: Exact | null; possible: Exact | null },
+  decimals: number,
+): string | null {
+  if (attempt.score === null || attempt.possible === null || exact(attempt.possible).equals(0)) return null
+  return fixed(exact(attempt.score).div(exact(attempt.possible)).mul(100), decimals)
+}
+
 interface Share {
   attempt: GradedAttempt
   share: Fraction | null

@@ -9,4 +9,5 @@ export {
   type Marks,
 } from './mark'
 export { lateness, type Lateness } from './late'
-export { gradeFor, shareOf, type Grade, type GradedAttempt, type GradeOverride } from './grade'
+export { classFigures, classFiguresForStudents, type ClassFigures } from './class-figures'
+export { gradeFor, scorePercent, shareOf, type Grade, type GradedAttempt, type GradeOverride } from './grade'

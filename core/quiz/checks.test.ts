@@ -10,6 +10,7 @@ import {
   sampleStudent,
   sampleWindow,
 } from '../../tests/fixtures/core'
+import { endAt, never } from '../kit/time'
 import { scheduleFor } from '../schedule'
 import type { Check } from './check/check'
 import { checkQuiz } from './checks'
@@ -112,9 +113,11 @@ describe('stateOf', () => {
   const rules = sampleRules()
   it('follows from the windows and the last end', () => {
     expect(
-      ['08:59', '09:00', '11:58', '12:30', '12:46'].map((time) => stateOf('published', rules, at('12:45'), at(time))),
+      ['08:59', '09:00', '11:58', '12:30', '12:46'].map((time) =>
+        stateOf('published', rules, endAt(at('12:45')), at(time)),
+      ),
     ).toEqual(['scheduled', 'open', 'open', 'open', 'closed'])
-    expect(stateOf('published', rules, null, at('23:00'))).toBe('open')
-    expect(stateOf('draft', rules, null, at('10:00'))).toBe('draft')
+    expect(stateOf('published', rules, never, at('23:00'))).toBe('open')
+    expect(stateOf('draft', rules, never, at('10:00'))).toBe('draft')
   })
 })

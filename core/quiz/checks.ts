@@ -1,21 +1,12 @@
 import type { Quiz } from './schema'
 import { type Check, type CheckContext } from './check/check'
 import { rowChecks, duplicateChecks, poolChecks, emptySections } from './check/rows'
-import { windowChecks, clockChecks } from './check/windows'
-import { passChecks } from './check/grade'
-import { leakChecks } from './check/leaks'
+import { ruleChecks } from '../rules'
 
 /** What is wrong with a quiz, or worth a look, each with its remedy. What stops comes first. */
 export function checkQuiz(quiz: Quiz, context: CheckContext): Check[] {
-  const found = [
-    rowChecks,
-    duplicateChecks,
-    (each: Quiz) => poolChecks(each),
-    emptySections,
-    windowChecks,
-    clockChecks,
-    (each: Quiz) => passChecks(each),
-    leakChecks,
-  ].flatMap((check) => check(quiz, context))
+  const found = [rowChecks, duplicateChecks, (each: Quiz) => poolChecks(each), emptySections, ruleChecks].flatMap(
+    (check) => check(quiz, context),
+  )
   return [...found.filter((check) => check.level === 'stop'), ...found.filter((check) => check.level === 'look')]
 }

@@ -1,4 +1,4 @@
-import { later, type Instant } from '../kit/time'
+import { endAt, hasEnded, latest, type End, type Instant } from '../kit/time'
 import type { Rules } from './schema'
 
 /** What is stored; scheduled, open and closed follow from the windows (semantics §3). */
@@ -7,20 +7,13 @@ export type QuizState = 'draft' | 'scheduled' | 'open' | 'closed' | 'withdrawn' 
 
 /**
  * The state of a quiz at an instant.
- * @param lastEnd the latest end over everybody assigned (with extra time), or null for none
+ * @param lastEnd the latest end over everybody assigned (with extra time)
  */
-export function stateOf(
-  stored: StoredState,
-  rules: Pick<Rules, 'windows'>,
-  lastEnd: Instant | null,
-  now: Instant,
-): QuizState {
+export function stateOf(stored: StoredState, rules: Pick<Rules, 'windows'>, lastEnd: End, now: Instant): QuizState {
   if (stored !== 'published') return stored
   const opens = rules.windows.map((window) => window.opens).sort()[0]
   if (!opens || now < opens) return 'scheduled'
-  const closes = rules.windows.reduce<Instant | null>((latest, window) => later(latest, window.closes), '')
-  const end = later(closes, lastEnd)
-  return end !== null && now >= end ? 'closed' : 'open'
+  return hasEnded(latest([lastEnd, ...rules.windows.map((window) => endAt(window.closes))]), now) ? 'closed' : 'open'
 }
 
 const steps: Record<StoredState, StoredState[]> = {

@@ -3,9 +3,9 @@ import { describe, expect, it } from 'vitest'
 import { groupRow, names, poolRow, questionRow, sampleContent, sampleEdition } from '../../tests/fixtures/core'
 import { figuresFor } from '../figures'
 import { compilePaper } from '../paper'
-import { applyEdit, type Edit } from './edits'
-import { defaultRules } from './blank'
-import { allRows, drawRows, fixedOf, fixedQuestions, questionsUsed, rowPoints, rowSize } from './walk'
+import { addTo, applyEdit, EditError, removeFrom, setAt, together, type Edit } from './edits'
+import { usualRules } from '../rules'
+import { allRows, drawRows, fixedOf, fixedQuestions, questionsOf, questionsUsed, rowPoints, rowSize } from './walk'
 
 const bank = names('q', 12)
 const content = sampleContent([
@@ -45,20 +45,28 @@ describe('rows', () => {
 })
 
 describe('edits of a stimulus group', () => {
-  const quiz = { content, rules: defaultRules }
+  const quiz = { content, rules: usualRules }
+  const rowNamed = (id: string) => allRows(content).find((each) => each.id === id)!
   const row = (edit: Edit) => allRows(applyEdit(quiz, edit).quiz.content).find((each) => each.id === 'some')
   it('set its order, its questions and how many it gives; undo takes that back', () => {
-    const edit: Edit = { do: 'setRow', row: 'some', values: { order: 'shuffled', questions: ['q9', 'q8'], draw: 1 } }
+    const edit = together([
+      setAt(quiz, ['rows', 'some', 'order'], 'shuffled'),
+      removeFrom(quiz, ['rows', 'some', 'questions'], questionsOf(rowNamed('some'))),
+      addTo(['rows', 'some', 'questions'], null, ['q9', 'q8']),
+      setAt(quiz, ['rows', 'some', 'draw'], 1),
+    ])!
     expect(row(edit)).toMatchObject({ order: 'shuffled', questions: ['q9', 'q8'], draw: 1, stimulus: 'st1' })
     const { quiz: after, inverse } = applyEdit(quiz, edit)
     expect(applyEdit(after, inverse).quiz).toEqual(quiz)
   })
   it.each([
-    [{ questions: [] }, /at least one question/],
-    [{ draw: 0 }, /at least one/],
-    [{ order: 'by size' }, /./],
-    [{ title: 'A name' }, /./],
-  ])('%j is refused', (values, sentence) => expect(() => row({ do: 'setRow', row: 'some', values })).toThrow(sentence))
+    ['draw', 0, /at least one/],
+    ['order', 'by size', /./],
+  ])('%s %s is refused', (name, value, sentence) =>
+    expect(() => row(setAt(quiz, ['rows', 'some', name], value))).toThrow(sentence),
+  )
+  it('a name is refused, which a group has not', () =>
+    expect(() => row({ do: 'set', path: ['rows', 'some', 'title'], was: '', value: 'A name' })).toThrow(EditError))
   it('papers of any group hold as many as it gives, never one twice', () => {
     fc.assert(
       fc.property(

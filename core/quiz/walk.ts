@@ -45,7 +45,16 @@ export function rowSize(row: Row): number {
         : 0
 }
 
-/** Points on each paper that a row gives, in hundredths kept exact by the schema. */
+/** Points on each paper that a row gives. Points go in hundredths; the number is rounded to them. */
 export function rowPoints(row: Row): number {
-  return row.type === 'text' ? 0 : Math.round(row.points * 100 * rowSize(row)) / 100
+  return pointsOf([row])
+}
+
+/** Points on each paper that several rows give. */
+export function pointsOf(rows: readonly Row[]): number {
+  const hundredths = rows.reduce(
+    (total, row) => total + (row.type === 'text' ? 0 : Math.round(row.points * 100) * rowSize(row)),
+    0,
+  )
+  return hundredths / 100
 }

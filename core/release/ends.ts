@@ -1,4 +1,4 @@
-import { later, type Instant } from '../kit/time'
+import { latest, type End } from '../kit/time'
 import { latestEnd } from '../schedule/clock'
 import type { Schedule } from '../schedule/schedule'
 
@@ -7,22 +7,41 @@ export interface Assigned {
   classes: string[]
 }
 
-/** The greatest end over the students given; null when one of them has no end; "" when nobody has a window. */
-export function greatestEnd(assigned: readonly Assigned[], extra: readonly (Instant | null)[] = []): Instant | null {
-  return [...assigned.map(({ schedule }) => latestEnd(schedule)), ...extra].reduce<Instant | null>(
-    (latest, end) => later(latest, end),
-    '',
-  )
+/** Those who share a class with somebody. @param classes theirs */
+export function classmates<T extends { classes: readonly string[] }>(
+  everyone: readonly T[],
+  classes: readonly string[],
+): T[] {
+  return everyone.filter((each) => each.classes.some((name) => classes.includes(name)))
 }
 
-/** The same over those who share a class with a student. */
-export function classEnd(
-  assigned: readonly Assigned[],
-  classes: readonly string[],
-  extra: readonly (Instant | null)[] = [],
-): Instant | null {
-  return greatestEnd(
-    assigned.filter((each) => each.classes.some((name) => classes.includes(name))),
-    extra,
-  )
+/** The ends that moments of release wait for (semantics §7), worked out once for all students of a quiz. */
+export interface Ends {
+  /** Everyone done. */
+  everyone: End
+  /** Closed for them: the greatest end over those who share one of these classes. */
+  ofClasses(classes: readonly string[]): End
+}
+
+/** An end that a sitting under way has whatever the rules say by now, with the classes of who sits. */
+export interface OpenEnd {
+  end: End
+  classes: readonly string[]
+}
+
+/** @param open ends of sittings under way: a rule that was shortened since does not shorten them */
+export function endsOf(assigned: readonly Assigned[], open: readonly OpenEnd[] = []): Ends {
+  const each = [...assigned.map(({ schedule, classes }): OpenEnd => ({ end: latestEnd(schedule), classes })), ...open]
+  const byClass = new Map<string, End>()
+  for (const { end, classes } of each)
+    for (const name of classes) byClass.set(name, latest([end, ...(byClass.has(name) ? [byClass.get(name)!] : [])]))
+  const everyone = latest(each.map(({ end }) => end))
+  return {
+    everyone,
+    // Whoever is in no class of the quiz any more waits for everyone.
+    ofClasses(classes) {
+      const known = classes.flatMap((name) => byClass.get(name) ?? [])
+      return known.length ? latest(known) : everyone
+    },
+  }
 }

@@ -1,4 +1,4 @@
-import { earlier, minute, plus, type Instant } from '../kit/time'
+import { earlier, instantOfEnd, minute, plus, type End, type Instant } from '../kit/time'
 import { facetNames, type FacetName, type Moment, type ReleaseRules } from './schema'
 
 /** What the moments of one attempt depend on. Instants that are not known yet are null. */
@@ -12,10 +12,10 @@ export interface ReleaseContext {
   /** When the last allowed attempt was handed in, or the reason for more fell away. */
   attemptsUsedAt: Instant | null
   due: Instant | null
-  /** The greatest end in the student's class; null for no end. */
-  classEnd: Instant | null
-  /** The greatest end over everybody assigned; null for no end. */
-  everyoneEnd: Instant | null
+  /** The greatest end in the student's class. */
+  classEnd: End
+  /** The greatest end over everybody assigned. */
+  everyoneEnd: End
   /** When the teacher released it to the student's class. */
   releasedAt: Instant | null
   /** Facets shown "once" that have been viewed. */
@@ -38,14 +38,16 @@ export interface Visible {
 
 /** The instant that a moment means in a context, or null while it is not known (or never comes). */
 export function instantOf(moment: Moment, context: ReleaseContext): Instant | null {
+  // Where nobody is left to wait for, handing in is enough.
+  const ended = (end: End): Instant | null => (end.is === 'beforeAll' ? context.handedInAt : instantOfEnd(end))
   const bases: Record<Exclude<Moment['at'], 'never' | 'instant' | 'teacher'>, Instant | null> = {
     handIn: context.handedInAt,
     marked: context.markedAt,
     // Without a further attempt to come, the end of the last window uses them up.
-    attemptsUsed: earlier(context.attemptsUsedAt, context.classEnd),
+    attemptsUsed: earlier(context.attemptsUsedAt, ended(context.classEnd)),
     due: context.due,
-    windowClosed: context.classEnd,
-    everyoneDone: context.everyoneEnd,
+    windowClosed: ended(context.classEnd),
+    everyoneDone: ended(context.everyoneEnd),
   }
   switch (moment.at) {
     case 'never':

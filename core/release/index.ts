@@ -1,6 +1,7 @@
 export { visibleFacets, shownInLists, instantOf, type ReleaseContext, type Visible, type FacetSight } from './facets'
 export { leaks, type Leak } from './leaks'
-export { classEnd, greatestEnd, type Assigned } from './ends'
+export { classmates, endsOf, type Assigned, type Ends, type OpenEnd } from './ends'
+export { earliestSight } from './earliest'
 export {
   facetNames,
   facetLabels,

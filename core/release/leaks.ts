@@ -1,8 +1,8 @@
-import { minute, plus, type Instant } from '../kit/time'
+import { hasEnded, instantOfEnd, latest, type End, type Instant } from '../kit/time'
 import { latestEnd } from '../schedule/clock'
 import type { Rules } from '../quiz/schema'
-import { classEnd, greatestEnd, type Assigned } from './ends'
-import { instantOf } from './facets'
+import { earliestSight } from './earliest'
+import { endsOf, type Assigned } from './ends'
 import type { FacetName } from './schema'
 
 export interface Leak {
@@ -18,75 +18,54 @@ export interface Leak {
 }
 
 /** What gives the key away (semantics §7): own answers matter only beside marks. */
-const telling: FacetName[] = ['key', 'comments', 'marks']
-
-/** The earliest instant at which a student can see a facet: an attempt of no length, begun as the first window opens. */
-function earliestSight(
-  rules: Rules,
-  facet: FacetName,
-  viewer: Assigned,
-  everyone: readonly Assigned[],
-): Instant | null {
-  const window = viewer.schedule.windows[0]
-  if (!window) return null
-  const opens = window.opens
-  const { count, wait } = rules.attempts
-  return instantOf(rules.release[facet].from, {
-    handedInAt: opens,
-    markedAt: opens,
-    attemptsUsedAt: count === null ? null : plus(opens, (count - 1) * wait * minute),
-    passed: true,
-    due: window.due,
-    classEnd: classEnd(everyone, viewer.classes),
-    everyoneEnd: greatestEnd(everyone),
-    // A release by hand is the teacher's own choice of a moment: it is not foreseen.
-    releasedAt: null,
-    viewed: [],
-  })
-}
-
-const isPast = (end: Instant | null, at: Instant) => end !== null && end <= at
+export const telling: readonly FacetName[] = ['key', 'comments', 'marks']
 
 /**
  * What gives the key away before everybody has sat: at each viewer's earliest possible sight against every latest
  * possible end. Viewers who see it at the same instant are told together. Earliest first.
  */
 export function leaks(rules: Rules, everyone: readonly Assigned[]): Leak[] {
+  const ends = endsOf(everyone)
+  const sitters = everyone
+    .filter(({ schedule }) => schedule.windows.length)
+    .map(({ schedule }): Sitter => ({ id: schedule.student, end: latestEnd(schedule) }))
   const found: Leak[] = []
   for (const facet of telling) {
-    const bySight = new Map<Instant, Assigned[]>()
-    for (const viewer of everyone) {
-      const at = earliestSight(rules, facet, viewer, everyone)
-      if (at !== null) bySight.set(at, [...(bySight.get(at) ?? []), viewer])
+    const bySight = new Map<Instant, string[]>()
+    for (const { schedule, classes } of everyone) {
+      const window = schedule.windows[0]
+      const at = window ? earliestSight(rules, facet, window, classes, ends) : null
+      if (at === null) continue
+      const known = bySight.get(at)
+      if (known) known.push(schedule.student)
+      else bySight.set(at, [schedule.student])
     }
-    for (const [at, viewers] of bySight) found.push(...leaksAt(rules, facet, at, viewers, everyone))
+    for (const [at, viewers] of bySight) found.push(...leaksAt(rules, facet, at, viewers, sitters))
   }
   return found.sort((a, b) =>
     a.at < b.at ? -1 : a.at > b.at ? 1 : telling.indexOf(a.facet) - telling.indexOf(b.facet),
   )
 }
 
-function leaksAt(
-  rules: Rules,
-  facet: FacetName,
-  at: Instant,
-  viewers: Assigned[],
-  everyone: readonly Assigned[],
-): Leak[] {
-  const ids = new Set(viewers.map(({ schedule }) => schedule.student))
-  const open = everyone.filter(({ schedule }) => schedule.windows.length && !isPast(latestEnd(schedule), at))
+interface Sitter {
+  id: string
+  end: End
+}
+
+function leaksAt(rules: Rules, facet: FacetName, at: Instant, viewers: string[], sitters: readonly Sitter[]): Leak[] {
+  const ids = new Set(viewers)
+  const open = sitters.filter(({ end }) => !hasEnded(end, at))
   // One viewer alone cannot tell themself; another who sees it as early still can be told by the first.
-  const sitters = open.filter(({ schedule }) => viewers.length > 1 || !ids.has(schedule.student))
-  const again = rules.attempts.count !== 1
-  const own = again && open.some(({ schedule }) => ids.has(schedule.student))
-  if (!sitters.length && !own) return []
+  const others = open.filter(({ id }) => viewers.length > 1 || !ids.has(id))
+  const own = rules.attempts.count !== 1 && open.some(({ id }) => ids.has(id))
+  if (!others.length && !own) return []
   return [
     {
       facet,
-      viewers: [...ids],
+      viewers,
       at,
-      sitters: sitters.map(({ schedule }) => schedule.student),
-      until: greatestEnd(sitters.length ? sitters : open),
+      sitters: others.map(({ id }) => id),
+      until: instantOfEnd(latest((others.length ? others : open).map(({ end }) => end))),
       own,
     },
   ]

@@ -1,8 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { at, sampleRules, sampleStudent, sampleWindow } from '../../tests/fixtures/core'
-import { iso, minute, ms, plus } from '../kit/time'
-import { defaultRelease } from '../quiz'
+import { beforeAll, endAt, iso, minute, ms, never, plus } from '../kit/time'
+import { usualRules } from '../quiz'
 import { scheduleFor } from '../schedule'
 import {
   facetNames,
@@ -21,14 +21,14 @@ const context = (over: Partial<ReleaseContext> = {}): ReleaseContext => ({
   passed: true,
   attemptsUsedAt: null,
   due: at('11:00'),
-  classEnd: at('12:00'),
-  everyoneEnd: at('20:00'),
+  classEnd: endAt(at('12:00')),
+  everyoneEnd: endAt(at('20:00')),
   releasedAt: null,
   viewed: [],
   ...over,
 })
 const rules = (name: FacetName, from: Moment, over: object = {}): ReleaseRules => ({
-  ...defaultRelease,
+  ...usualRules.release,
   [name]: { from, until: null, once: false, ifPassed: false, ...over },
 })
 const moments: [Moment, string | null][] = [
@@ -45,6 +45,11 @@ const moments: [Moment, string | null][] = [
 
 describe('visibleFacets', () => {
   it.each(moments)('%j is at %s', (moment, expected) => expect(instantOf(moment, context())).toBe(expected))
+  it('nobody is waited for where nobody is left: handing in is enough', () => {
+    const alone = context({ classEnd: beforeAll, everyoneEnd: beforeAll })
+    for (const at of ['windowClosed', 'everyoneDone', 'attemptsUsed'] as const)
+      expect(instantOf({ at, offset: 0 }, alone)).toBe(alone.handedInAt)
+  })
   it('never shows a facet before its moment, and from it on does', () => {
     fc.assert(
       fc.property(
@@ -99,9 +104,9 @@ describe('visibleFacets', () => {
   })
   it('is recomputed: what was released is hidden again when the end moves away', () => {
     const key = rules('key', { at: 'everyoneDone', offset: 0 })
-    expect(visibleFacets(key, context({ everyoneEnd: at('11:00') }), at('12:00')).facets.key.shown).toBe(true)
-    expect(visibleFacets(key, context({ everyoneEnd: at('13:00') }), at('12:00')).facets.key.shown).toBe(false)
-    expect(visibleFacets(key, context({ everyoneEnd: null }), at('12:00')).facets.key.shown).toBe(false)
+    expect(visibleFacets(key, context({ everyoneEnd: endAt(at('11:00')) }), at('12:00')).facets.key.shown).toBe(true)
+    expect(visibleFacets(key, context({ everyoneEnd: endAt(at('13:00')) }), at('12:00')).facets.key.shown).toBe(false)
+    expect(visibleFacets(key, context({ everyoneEnd: never }), at('12:00')).facets.key.shown).toBe(false)
   })
 })
 
@@ -120,8 +125,8 @@ describe('leaks', () => {
       windows: [sampleWindow, saturday],
       release: {
         ...rules('key', moment),
-        marks: { ...defaultRelease.marks },
-        comments: { ...defaultRelease.comments },
+        marks: { ...usualRules.release.marks },
+        comments: { ...usualRules.release.comments },
       },
       attempts: { count: 1, wait: 0, draw: 'fresh', untilPassed: false, cost: 0, ...attempts },
     })

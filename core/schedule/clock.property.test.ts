@@ -2,9 +2,10 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { at, sampleRules, sampleStudent, sampleWindow } from '../../tests/fixtures/core'
-import { minute, ms, plus, type Instant } from '../kit/time'
+import { instantOfEnd, minute, ms, plus, type Instant } from '../kit/time'
 import type { Accommodation, Rules } from '../quiz'
 import { clockFor, latestEnd, lastStartOf, limitsFor, neverShorter } from './clock'
+import { notSat } from './attempts'
 import { maySit } from './may-sit'
 import { mostGenerous, scheduleFor } from './schedule'
 
@@ -78,7 +79,9 @@ describe('limits of an attempt', () => {
         const [plain, generous] = [limitsFor(scheduleOf(rules), started), limitsFor(scheduleOf(rules, own), started)]
         for (const name of ['deadline', 'onTimeUntil', 'hardStop'] as const)
           expect(rank(generous[name])).toBeGreaterThanOrEqual(rank(plain[name]))
-        expect(rank(latestEnd(scheduleOf(rules, own)))).toBeGreaterThanOrEqual(rank(latestEnd(scheduleOf(rules))))
+        expect(rank(instantOfEnd(latestEnd(scheduleOf(rules, own))))).toBeGreaterThanOrEqual(
+          rank(instantOfEnd(latestEnd(scheduleOf(rules)))),
+        )
       }),
     )
   })
@@ -124,7 +127,7 @@ describe('starting', () => {
         const schedule = scheduleOf(rules)
         const now = after(minutes)
         const last = lastStartOf(schedule, schedule.windows[0]!)
-        const may = maySit('open', schedule, [], now, 'UTC')
+        const may = maySit('open', schedule, notSat, now, 'UTC')
         expect(may.may).toBe(now >= opens && rank(now) < rank(last))
         expect(may.sentence).toMatch(/\.$/)
         if (!may.may && may.from !== null) expect(may.from > now).toBe(true)
@@ -135,7 +138,9 @@ describe('starting', () => {
     fc.assert(
       fc.property(ruleSets, fc.integer({ min: 0, max: 700 }), (rules, minutes) => {
         const sitting = { number: 1, state: 'sitting' as const, handedInAt: null, marked: false, passed: null }
-        expect(maySit('open', scheduleOf(rules), [sitting], after(minutes), 'UTC')).toMatchObject({
+        expect(
+          maySit('open', scheduleOf(rules), { ...notSat, attempts: [sitting] }, after(minutes), 'UTC'),
+        ).toMatchObject({
           may: false,
           sitting: 1,
         })
@@ -145,7 +150,7 @@ describe('starting', () => {
   it('nobody starts what is drafted, withdrawn or filed', () => {
     fc.assert(
       fc.property(ruleSets, fc.constantFrom('draft', 'withdrawn', 'filed'), starts, (rules, state, minutes) => {
-        expect(maySit(state as 'draft', scheduleOf(rules), [], after(minutes), 'UTC').may).toBe(false)
+        expect(maySit(state as 'draft', scheduleOf(rules), notSat, after(minutes), 'UTC').may).toBe(false)
       }),
     )
   })

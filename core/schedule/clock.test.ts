@@ -1,12 +1,12 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { at, sampleRules, sampleStudent, sampleWindow } from '../../tests/fixtures/core'
-import { minute, ms, plus } from '../kit/time'
+import { beforeAll, endAt, minute, ms, never, plus } from '../kit/time'
 import type { Rules } from '../quiz'
 import { clockFor, latestEnd, limitsFor, neverShorter } from './clock'
-import { maySit, type AttemptFact } from './may-sit'
+import { notSat, type AttemptFact, type Sat } from './attempts'
+import { maySit } from './may-sit'
 import { scheduleFor } from './schedule'
-import { toldToStudents } from './told'
 import { dayScale } from './day-scale'
 
 const schedule = (over: Partial<Rules> = {}, student = sampleStudent()) =>
@@ -115,12 +115,12 @@ describe('deadline and hard stop', () => {
 
 describe('the latest end', () => {
   it('is the hard stop of a start at the last instant', () => {
-    expect(latestEnd(schedule({ grace: 1 }))).toBe(at('13:00'))
-    expect(latestEnd(schedule({ grace: 1, windows: [{ ...sampleWindow, latestStart: at('10:00') }] }))).toBe(
-      at('11:01'),
+    expect(latestEnd(schedule({ grace: 1 }))).toEqual(endAt(at('13:00')))
+    expect(latestEnd(schedule({ grace: 1, windows: [{ ...sampleWindow, latestStart: at('10:00') }] }))).toEqual(
+      endAt(at('11:01')),
     )
-    expect(latestEnd(schedule({ windows: [{ ...sampleWindow, closes: null }] }))).toBeNull()
-    expect(latestEnd(schedule({ windows: [] }))).toBe('')
+    expect(latestEnd(schedule({ windows: [{ ...sampleWindow, closes: null }] }))).toEqual(never)
+    expect(latestEnd(schedule({ windows: [] }))).toEqual(beforeAll)
   })
 })
 
@@ -129,8 +129,6 @@ describe('maySit', () => {
     number: 1,
     state: 'handed',
     handedInAt: at('09:40'),
-    marked: true,
-    passed: false,
     ...over,
   })
   const ask = (
@@ -138,11 +136,12 @@ describe('maySit', () => {
     attempts: AttemptFact[],
     rules: Partial<Rules['attempts']> = {},
     windows = [sampleWindow],
+    grade: Partial<Sat> = {},
   ) =>
     maySit(
       'open',
       schedule({ windows, attempts: { count: 2, wait: 30, draw: 'fresh', untilPassed: false, cost: 0, ...rules } }),
-      attempts,
+      { ...notSat, ...grade, attempts },
       at(time),
       'UTC',
     )
@@ -159,33 +158,17 @@ describe('maySit', () => {
     expect(ask('10:30', [attempt({ state: 'sitting', handedInAt: null })])).toMatchObject({ may: false, sitting: 1 })
   })
   it('until passed: nothing after passing, and nothing new while a mark is missing', () => {
-    expect(ask('11:00', [attempt({ passed: true })], { untilPassed: true }).sentence).toMatch(/You have passed/)
-    expect(ask('11:00', [attempt({ passed: null, marked: false })], { untilPassed: true }).sentence).toMatch(
-      /still being marked/,
-    )
+    const untilPassed = (grade: Partial<Sat>) => ask('11:00', [attempt()], { untilPassed: true }, undefined, grade)
+    expect(untilPassed({ passed: true }).sentence).toMatch(/You have passed/)
+    expect(untilPassed({ undecided: true }).sentence).toMatch(/still being marked/)
+    expect(untilPassed({ passed: false }).may).toBe(true)
   })
   it('a draft or withdrawn quiz is not open to anybody', () => {
     for (const state of ['draft', 'withdrawn', 'filed'] as const)
-      expect(maySit(state, schedule(), [], at('10:00'), 'UTC')).toMatchObject({
+      expect(maySit(state, schedule(), notSat, at('10:00'), 'UTC')).toMatchObject({
         may: false,
         sentence: 'This quiz is not open.',
       })
-  })
-})
-
-describe('what students are told', () => {
-  it('is written from the rules', () => {
-    const told = toldToStudents(
-      sampleRules({
-        limit: 45,
-        atDeadline: 'unsent',
-        attempts: { count: 3, wait: 0, draw: 'fresh', untilPassed: false, cost: 0 },
-      }),
-      { movement: 'forward', wrongCost: { by: 'formula' } },
-      45,
-    ).join(' ')
-    for (const words of ['You have 45 minutes.', 'counts as zero', 'forward only', 'costs points', 'up to 3 attempts'])
-      expect(told).toContain(words)
   })
 })
 

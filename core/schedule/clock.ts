@@ -1,4 +1,4 @@
-import { earlier, later, minute, ms, plus, type Instant } from '../kit/time'
+import { earlier, endAt, later, latest, minute, ms, never, plus, type End, type Instant } from '../kit/time'
 import type { Window } from '../quiz/schema'
 import { windowEnd, type Schedule } from './schedule'
 
@@ -74,18 +74,18 @@ export function neverShorter(before: Limits, next: Limits): Limits {
 }
 
 /**
- * end(student) of semantics §7: the latest possible hard stop over all windows of a student, or null when there is
- * no end. A student without a window has none to wait for: the empty text, before every instant.
+ * end(student) of semantics §7: the latest possible hard stop over all windows of a student. A student without a window
+ * has none to wait for.
  */
-export function latestEnd(schedule: Schedule): Instant | null {
-  let latest: Instant | null = ''
-  for (const window of schedule.windows) {
-    const lastStart = lastStartOf(schedule, window)
-    // With a limit and no end of the window somebody can always start later.
-    if (lastStart === null) return null
-    latest = later(latest, limitsFor(schedule, { startedAt: lastStart, window: window.id }).hardStop)
-  }
-  return latest
+export function latestEnd(schedule: Schedule): End {
+  return latest(
+    schedule.windows.map((window) => {
+      const lastStart = lastStartOf(schedule, window)
+      // With a limit and no end of the window somebody can always start later.
+      if (lastStart === null) return never
+      return endAt(limitsFor(schedule, { startedAt: lastStart, window: window.id }).hardStop)
+    }),
+  )
 }
 
 /** The last instant at which somebody may start in a window, or null for no end. */

@@ -43,6 +43,15 @@ describe('the day line', () => {
     // Half of 45 is 22.5 minutes more.
     expect(line().sitting[2]!.spans[0]!.reach).toBe('2030-05-14T13:07:30.000Z')
   })
+  it('marks the latest start and the due time on the lane', () => {
+    const windows = [{ ...sampleWindow, latestStart: at('10:30'), due: at('11:30') }]
+    const spans = line({ ...rules, windows }).sitting[0]!.spans
+    expect(spans[0]!.marks).toEqual([
+      { at: at('11:30'), words: 'due', sort: 'due' },
+      { at: at('10:30'), words: 'last start', sort: 'last' },
+    ])
+    expect(spans[0]!.reach).toBe(at('11:16'))
+  })
   it('has a lane for each facet that is ever shown, with a span for each instant at which it comes', () => {
     const { release } = line()
     expect(release.map((lane) => lane.facet)).toEqual([

@@ -1,16 +1,29 @@
+import { exact, fixed } from '../kit/exact'
 import { later, minute, plus, type Instant } from '../kit/time'
 import type { Rules } from '../quiz/schema'
-import { classEnd, greatestEnd, instantOf, leaks, type Assigned, type Leak } from '../release'
+import { earliestSight, endsOf, leaks, type Ends, type Leak } from '../release'
+import type { DayMark } from '../rules/rule'
+import { marksOf } from '../rules/windows'
 import { facetNames, type FacetName } from '../release/schema'
+import type { AssignedStudent } from './assigned'
 import { limitsFor, lastStartOf } from './clock'
 import { windowEnd, type Schedule } from './schedule'
+
+/** A window on a lane: from when to when, how far a running clock may reach, and what its rules mark. */
+export interface SittingSpan {
+  window: string
+  opens: Instant
+  closes: Instant | null
+  reach: Instant | null
+  marks: DayMark[]
+}
 
 /** One lane of the day line: a class, or a student whose times differ from their class's. */
 export interface SittingLane {
   key: string
   name: string
   note: string
-  spans: { window: string; opens: Instant; closes: Instant | null; reach: Instant | null; due: Instant | null }[]
+  spans: SittingSpan[]
 }
 
 /** From when a facet is shown to each group: one span a distinct instant. */
@@ -27,10 +40,7 @@ export interface DayLine {
   dues: Instant[]
 }
 
-export interface LaneStudent extends Assigned {
-  id: string
-  name: string
-}
+export type LaneStudent = AssignedStudent
 export interface LaneClass {
   id: string
   name: string
@@ -44,49 +54,62 @@ function spansOf(schedule: Schedule): SittingLane['spans'] {
       window: window.id,
       opens: window.opens,
       closes: windowEnd(schedule, window),
-      due: window.due,
+      marks: marksOf(window, schedule),
       reach: last === null ? null : limitsFor(schedule, { startedAt: last, window: window.id }).hardStop,
     }
   })
 }
 
 function differs(schedule: Schedule): string {
-  return schedule.extra > 0 ? `+${Math.round(schedule.extra)} min` : ''
+  return schedule.extra > 0 ? `+${fixed(exact(schedule.extra), 0)} min` : ''
 }
 
 function releaseLane(
   rules: Rules,
   facet: FacetName,
   classes: readonly LaneClass[],
-  students: readonly LaneStudent[],
-  found: readonly Leak[],
+  ends: Ends,
+  leakOf: (group: string, from: Instant | null) => Leak | null,
 ): ReleaseLane {
-  const spans = new Map<string, ReleaseLane['spans'][number]>()
+  const spans = new Map<Instant | null, ReleaseLane['spans'][number]>()
   for (const group of classes) {
-    const schedules = students.filter((student) => student.classes.includes(group.id))
     const window = rules.windows.find((each) => each.classes.includes(group.id))
     if (!window) continue
-    const { count, wait } = rules.attempts
-    const from = instantOf(rules.release[facet].from, {
-      handedInAt: window.opens,
-      markedAt: window.opens,
-      passed: true,
-      due: window.due,
-      releasedAt: null,
-      viewed: [],
-      attemptsUsedAt: count === null ? null : plus(window.opens, (count - 1) * wait * minute),
-      classEnd: classEnd(students, [group.id]),
-      everyoneEnd: greatestEnd(students),
+    const from = earliestSight(rules, facet, window, [group.id], ends)
+    const before = spans.get(from)
+    spans.set(from, {
+      from,
+      groups: [...(before?.groups ?? []), group.name],
+      leak: before?.leak ?? leakOf(group.id, from),
     })
-    const leak =
-      found.find(
-        (each) =>
-          each.facet === facet && each.at === from && schedules.some((student) => each.viewers.includes(student.id)),
-      ) ?? null
-    const before = spans.get(String(from))
-    spans.set(String(from), { from, groups: [...(before?.groups ?? []), group.name], leak: before?.leak ?? leak })
   }
-  return { facet, spans: [...spans.values()].sort((a, b) => ((a.from ?? '~') < (b.from ?? '~') ? -1 : 1)) }
+  return { facet, spans: [...spans.values()].sort(bySight) }
+}
+
+/** Earliest first; what is not foreseen comes last. */
+function bySight(a: { from: Instant | null }, b: { from: Instant | null }): number {
+  if (a.from === b.from) return 0
+  if (a.from === null || b.from === null) return a.from === null ? 1 : -1
+  return a.from < b.from ? -1 : 1
+}
+
+/** The leak of a facet that the students of a class make at an instant, or null. */
+function leakFinder(found: readonly Leak[], students: readonly LaneStudent[]) {
+  const classesOfStudent = new Map(students.map((student) => [student.id, student.classes]))
+  const known = new Map<string, Leak>()
+  for (const leak of found)
+    for (const viewer of leak.viewers)
+      for (const group of classesOfStudent.get(viewer) ?? []) {
+        const key = `${leak.facet} ${group} ${leak.at}`
+        if (!known.has(key)) known.set(key, leak)
+      }
+  return (facet: FacetName) => (group: string, from: Instant | null) => known.get(`${facet} ${group} ${from}`) ?? null
+}
+
+/** Due times, once each: they are drawn over all lanes. */
+function duesOf(lanes: readonly SittingLane[]): Instant[] {
+  const marks = lanes.flatMap((lane) => lane.spans.flatMap((span) => span.marks))
+  return [...new Set(marks.filter((mark) => mark.sort === 'due').map((mark) => mark.at))].sort()
 }
 
 /** All that happens over time, worked out of the rules: what the day line draws. */
@@ -114,12 +137,15 @@ export function dayLine(
         spans: spansOf(student.schedule),
       })),
   ]
-  const found = leaks(rules, students)
+  const leakOf = leakFinder(leaks(rules, students), students)
+  const ends = endsOf(students)
   const release = facetNames
     .filter((facet) => rules.release[facet].from.at !== 'never')
-    .map((facet) => releaseLane(rules, facet, used, students, found))
+    .map((facet) => releaseLane(rules, facet, used, ends, leakOf(facet)))
   const known = [
-    ...sitting.flatMap((lane) => lane.spans.flatMap((span) => [span.opens, span.closes, span.reach])),
+    ...sitting.flatMap((lane) =>
+      lane.spans.flatMap((span) => [span.opens, span.closes, span.reach, ...span.marks.map((mark) => mark.at)]),
+    ),
     ...release.flatMap((lane) => lane.spans.map((span) => span.from)),
   ].filter((at): at is Instant => Boolean(at))
   const inSight = [now, ...known].sort()
@@ -130,6 +156,6 @@ export function dayLine(
     ends: later(last, plus(first, 3 * 60 * minute))!,
     sitting,
     release,
-    dues: [...new Set(rules.windows.flatMap((window) => window.due ?? []))].sort(),
+    dues: duesOf(sitting),
   }
 }

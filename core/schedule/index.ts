@@ -10,6 +10,7 @@ export {
   type Limits,
   type Started,
 } from './clock'
-export { maySit, type AttemptFact, type MaySit } from './may-sit'
-export { toldToStudents } from './told'
+export { maySit, type MaySit } from './may-sit'
+export { attemptsUsedAt, moreAttempts, notSat, type AttemptFact, type Sat } from './attempts'
+export { assignedTo, classesOf, type AssignedStudent } from './assigned'
 export { datedByClock, datedByStudent } from './hand-in'

@@ -4,21 +4,25 @@ import { at, sampleRules, sampleStudent, sampleWindow } from '../../tests/fixtur
 import { quizStates } from '../../tests/fixtures/states'
 import type { Rules } from '../quiz'
 import { datedByClock, datedByStudent } from './hand-in'
-import { maySit, type AttemptFact } from './may-sit'
+import { attemptsUsedAt, moreAttempts, notSat, type AttemptFact, type Sat } from './attempts'
+import { maySit } from './may-sit'
 import { scheduleFor } from './schedule'
-import { toldToStudents } from './told'
 
 const handed = (number: number, time: string, over: Partial<AttemptFact> = {}): AttemptFact => ({
   number,
   state: 'handed',
   handedInAt: at(time),
-  marked: true,
-  passed: false,
   ...over,
 })
 const attempts = (over: Partial<Rules['attempts']>) => ({ attempts: { ...sampleRules().attempts, ...over } })
-const ask = (time: string, facts: AttemptFact[] = [], rules: Partial<Rules> = {}) =>
-  maySit('open', scheduleFor(sampleRules(rules), sampleStudent()), facts, at(time), 'UTC')
+const ask = (time: string, facts: AttemptFact[] = [], rules: Partial<Rules> = {}, grade: Partial<Sat> = {}) =>
+  maySit(
+    'open',
+    scheduleFor(sampleRules(rules), sampleStudent()),
+    { ...notSat, ...grade, attempts: facts },
+    at(time),
+    'UTC',
+  )
 
 describe('maySit', () => {
   it('only while the window is open, and says when that is', () => {
@@ -71,19 +75,23 @@ describe('maySit', () => {
   })
   it('until passed: a pending mark by hand is undecided, not failed', () => {
     const rules = attempts({ count: null, wait: 0, untilPassed: true })
-    expect(ask('11:00', [handed(1, '09:30', { passed: true })], rules)).toMatchObject({
-      may: false,
-      sentence: expect.stringMatching(/passed/) as string,
-    })
-    expect(ask('11:00', [handed(1, '09:30', { marked: false, passed: null })], rules)).toMatchObject({
+    const after = (grade: Partial<Sat>) => ask('11:00', [handed(1, '09:30')], rules, grade)
+    expect(after({ passed: true })).toMatchObject({ may: false, sentence: expect.stringMatching(/passed/) as string })
+    expect(after({ undecided: true })).toMatchObject({
       may: false,
       sentence: expect.stringMatching(/still being marked/) as string,
     })
-    expect(ask('11:00', [handed(1, '09:30')], rules).may).toBe(true)
+    expect(after({ passed: false }).may).toBe(true)
+  })
+  it('after the latest start it says that, and not that the window has closed', () => {
+    const windows = [{ ...sampleWindow, latestStart: at('10:00') }]
+    expect(ask('10:30', [], { windows }).sentence).toBe('The latest start was Tue 14 May, 10:00.')
+    expect(ask('12:30', []).sentence).toBe('It closed Tue 14 May, 11:59.')
   })
   it('a student whose class is not meant is told so', () => {
     expect(
-      maySit('open', scheduleFor(sampleRules(), sampleStudent({ classes: ['sat'] })), [], at('10:00'), 'UTC').sentence,
+      maySit('open', scheduleFor(sampleRules(), sampleStudent({ classes: ['sat'] })), notSat, at('10:00'), 'UTC')
+        .sentence,
     ).toBe('This quiz is not meant for your class.')
   })
   it('never before the opening, never after the last start, and always with a sentence', () => {
@@ -97,7 +105,7 @@ describe('maySit', () => {
           const found = maySit(
             state,
             scheduleFor(sampleRules(attempts({ count: 2, wait: 10 })), sampleStudent()),
-            Array.from({ length: n }, (_, i) => handed(i + 1, '09:10')),
+            { ...notSat, attempts: Array.from({ length: n }, (_, i) => handed(i + 1, '09:10')) },
             at(time),
             'UTC',
           )
@@ -131,23 +139,46 @@ describe('the instant of handing in', () => {
   })
 })
 
-describe('what students are told', () => {
-  const told = (
-    rules: Partial<Rules>,
-    content: Partial<Parameters<typeof toldToStudents>[1]> = {},
-    limit: number | null = 45,
-  ) => toldToStudents(sampleRules(rules), { movement: 'free', wrongCost: { by: 'none' }, ...content }, limit).join(' ')
-  it.each([
-    [told({}), /You have 45 minutes\..*your clock keeps running.*When time is up, what is there is handed in/],
-    [told({}, {}, null), /no time limit.*When the window closes, what is there is handed in/],
-    [told({ atClosing: 'window' }), /also ends when the window closes/],
-    [told({ atDeadline: 'unsent' }), /not handed in counts as zero/],
-    [told({ atDeadline: 'finish' }), /you may finish/],
+describe('when attempts are used up', () => {
+  const rule = (over: Partial<Rules['attempts']>) => attempts(over).attempts
+  const sat = (facts: AttemptFact[], grade: Partial<Sat> = {}): Sat => ({ ...notSat, ...grade, attempts: facts })
+  it.each<[string, Partial<Rules['attempts']>, Sat, string | null]>([
+    ['one of one', { count: 1 }, sat([handed(1, '09:30')]), '09:30'],
+    ['one of two', { count: 2 }, sat([handed(1, '09:30')]), null],
     [
-      told({}, { movement: 'forward', wrongCost: { by: 'formula' } }),
-      /forward only.*A wrong answer to a single choice costs/,
+      'the last is under way',
+      { count: 2 },
+      sat([handed(1, '09:30'), { number: 2, state: 'sitting', handedInAt: null }]),
+      null,
     ],
-    [told(attempts({ count: 3 })), /up to 3 attempts/],
-    [told(attempts({ count: null })), /as often as you like/],
-  ])('%s', (words, expected) => expect(words).toMatch(expected))
+    [
+      'passed, where that ends it',
+      { count: 5, untilPassed: true },
+      sat([handed(1, '09:30'), handed(2, '09:50')], { passed: true }),
+      '09:50',
+    ],
+    ['passed, where it does not', { count: 5 }, sat([handed(1, '09:30')], { passed: true }), null],
+    ['undecided', { count: 5, untilPassed: true }, sat([handed(1, '09:30')], { undecided: true }), null],
+    ['any number', { count: null }, sat([handed(1, '09:30')]), null],
+  ])('%s', (_name, over, facts, time) => expect(attemptsUsedAt(rule(over), facts)).toBe(time && at(time)))
+  it('agrees with the right to start: used up means that nothing more is given', () => {
+    const facts = fc.array(fc.constantFrom('handed' as const, 'unsent' as const, 'sitting' as const), { maxLength: 4 })
+    const grades = fc.record({ passed: fc.constantFrom(true, false, null), undecided: fc.boolean() })
+    const rules = fc.record({
+      count: fc.option(fc.integer({ min: 1, max: 4 }), { nil: null }),
+      untilPassed: fc.boolean(),
+    })
+    fc.assert(
+      fc.property(facts, grades, rules, (states, grade, over) => {
+        const all = states.map((state, i): AttemptFact => ({
+          number: i + 1,
+          state,
+          handedInAt: state === 'sitting' ? null : at('09:30'),
+        }))
+        const used = attemptsUsedAt(rule(over), sat(all, grade))
+        if (used !== null) expect(moreAttempts(rule(over), sat(all, grade)).more).toBe(false)
+        if (used !== null) expect(ask('10:00', all, attempts(over), grade).may).toBe(false)
+      }),
+    )
+  })
 })

@@ -1,18 +1,9 @@
 import { minute, plus, type Instant } from '../kit/time'
 import { sentenceTime } from '../kit/words'
 import type { QuizState } from '../quiz/state'
+import { moreAttempts, type Sat } from './attempts'
 import { lastStartOf } from './clock'
 import type { Schedule } from './schedule'
-
-/** An attempt as the right to a further one needs it. */
-export interface AttemptFact {
-  number: number
-  /** 'sitting' only while its hard stop has not passed. */
-  state: 'sitting' | 'handed' | 'unsent'
-  handedInAt: Instant | null
-  marked: boolean
-  passed: boolean | null
-}
 
 export type MaySit =
   | { may: true; window: string; attempt: number; sentence: string }
@@ -22,35 +13,32 @@ export type MaySit =
  * The one place that decides whether a student may start an attempt now, in a sentence for them.
  * @param zone IANA zone of the school, for the times in the sentence
  */
-export function maySit(
-  state: QuizState,
-  schedule: Schedule,
-  attempts: readonly AttemptFact[],
-  now: Instant,
-  zone: string,
-): MaySit {
+export function maySit(state: QuizState, schedule: Schedule, sat: Sat, now: Instant, zone: string): MaySit {
   const no = (sentence: string, from: Instant | null = null, sitting: number | null = null): MaySit => ({
     may: false,
     sitting,
     from,
     sentence,
   })
-  const running = attempts.find((attempt) => attempt.state === 'sitting')
+  const running = sat.attempts.find((attempt) => attempt.state === 'sitting')
   if (running) return no('You have a paper under way. Go on with it.', null, running.number)
   if (state === 'draft' || state === 'withdrawn' || state === 'filed') return no('This quiz is not open.')
   if (!schedule.windows.length) return no('This quiz is not meant for your class.')
   const rule = schedule.attempts
-  if (rule.count !== null && attempts.length >= rule.count)
-    return no(rule.count === 1 ? 'You have handed in your one attempt.' : `You have used all ${rule.count} attempts.`)
-  if (rule.untilPassed && attempts.some((attempt) => attempt.passed))
-    return no('You have passed; there is no further attempt.')
-  if (rule.untilPassed && attempts.some((attempt) => !attempt.marked))
-    return no('Your last attempt is still being marked.')
-  const ready = attempts.reduce<Instant>((latest, attempt) => {
+  const further = moreAttempts(rule, sat)
+  if (!further.more)
+    return no(
+      {
+        used: rule.count === 1 ? 'You have handed in your one attempt.' : `You have used all ${rule.count} attempts.`,
+        passed: 'You have passed; there is no further attempt.',
+        marking: 'Your last attempt is still being marked.',
+      }[further.why],
+    )
+  const ready = sat.attempts.reduce<Instant>((latest, attempt) => {
     const next = plus(attempt.handedInAt ?? now, rule.wait * minute)
     return next > latest ? next : latest
   }, '')
-  return inWindow(schedule, attempts.length + 1, ready, now, zone, no)
+  return inWindow(schedule, sat.attempts.length + 1, ready, now, zone, no)
 }
 
 function inWindow(
@@ -81,5 +69,6 @@ function inWindow(
     return no(`It opens ${sentenceTime(from, zone)}.`, from)
   }
   const closed = schedule.windows.at(-1)!
-  return no(`It closed ${sentenceTime(lastStartOf(schedule, closed)!, zone)}.`)
+  const last = lastStartOf(schedule, closed)!
+  return no(`${last === closed.latestStart ? 'The latest start was' : 'It closed'} ${sentenceTime(last, zone)}.`)
 }

@@ -1,6 +1,6 @@
 import type { Instant } from '../../kit/time'
-import type { Assigned } from '../../release'
-import type { Edit } from '../edits'
+import type { Assigned } from '../../release/ends'
+import type { Edit } from '../edits/edit'
 
 /** One edit; or, where only a person can choose, the place where they do. */
 export type Remedy = { label: string; edit: Edit } | { label: string; goTo: 'finder' | 'windows' }

@@ -1,11 +1,13 @@
 import { count, list } from '../../kit/words'
 import { unsatisfiable } from '../../paper/draw'
-import type { Edit } from '../edits'
+import type { Edit } from '../edits/edit'
+import { removeFrom, removeRow, setAt, together } from '../edits/make'
 import type { DrawRow, Quiz, Row } from '../schema'
 import { allRows, drawRows, fixedOf, fixedQuestions, questionsOf, questionsUsed, rowPoints, rowSize } from '../walk'
 import { type CheckContext, type Found, stop, look } from './check'
 
-export function rowChecks({ content }: Quiz, context: CheckContext): Found {
+export function rowChecks(quiz: Quiz, context: CheckContext): Found {
+  const { content } = quiz
   const found: Found = []
   if (!questionsUsed(content).length) {
     found.push(
@@ -26,12 +28,11 @@ export function rowChecks({ content }: Quiz, context: CheckContext): Found {
         'Give at least one row more than 0 points, or no grade can be formed.',
         {
           label: 'One point for each question',
-          edit: {
-            do: 'all',
-            edits: allRows(content)
+          edit: together(
+            allRows(content)
               .filter((row) => row.type !== 'text')
-              .map((row) => ({ do: 'setRow', row: row.id, values: { points: 1 } })),
-          },
+              .map((row) => setAt(quiz, ['rows', row.id, 'points'], 1)),
+          )!,
         },
       ),
     )
@@ -44,7 +45,7 @@ export function rowChecks({ content }: Quiz, context: CheckContext): Found {
       .slice(0, 3)
       .map((id) => `“${context.questions.get(id)?.title ?? 'a question that is no longer in the bank'}”`)
     const keep = ids.filter((id) => !bad.includes(id))
-    const edit = without(row, bad)
+    const edit = without(quiz, row, bad)
     found.push(
       stop(
         `unusable:${row.id}`,
@@ -61,7 +62,8 @@ export function rowChecks({ content }: Quiz, context: CheckContext): Found {
   return found
 }
 
-export function duplicateChecks({ content }: Quiz, context: CheckContext): Found {
+export function duplicateChecks(quiz: Quiz, context: CheckContext): Found {
+  const { content } = quiz
   const seen = new Set<string>()
   return allRows(content).flatMap((row) => {
     const again = fixedOf(row).filter((question) => seen.has(question))
@@ -76,17 +78,21 @@ export function duplicateChecks({ content }: Quiz, context: CheckContext): Found
         'compose',
         'A question stands twice',
         `${names} ${again.length === 1 ? 'is' : 'are'} on every paper by an earlier row already, and no paper holds a question twice.`,
-        { label: 'Take out the second', edit: without(row, again) },
+        { label: 'Take out the second', edit: without(quiz, row, again) },
       ),
     ]
   })
 }
 
 /** Takes questions out of a row; a row that would be left empty goes. */
-export function without(row: Row, questions: readonly string[]): Edit {
+export function without(quiz: Quiz, row: Row, questions: readonly string[]): Edit {
   const keep = questionsOf(row).filter((question) => !questions.includes(question))
-  if (!keep.length || row.type === 'text' || row.type === 'question') return { do: 'removeRows', rows: [row.id] }
-  return { do: 'setRow', row: row.id, values: { questions: keep, draw: Math.min(row.draw, keep.length) } }
+  if (!keep.length || row.type === 'text' || row.type === 'question') return removeRow(quiz, row.id)
+  const out = [...new Set(questions)].filter((question) => row.questions.includes(question))
+  return together([
+    removeFrom(quiz, ['rows', row.id, 'questions'], out),
+    ...(row.draw > keep.length ? [setAt(quiz, ['rows', row.id, 'draw'], keep.length)] : []),
+  ])!
 }
 
 const nameOf = (row: DrawRow, other: string) =>
@@ -94,7 +100,8 @@ const nameOf = (row: DrawRow, other: string) =>
 
 const kindOfRow = (row: DrawRow) => (row.type === 'stimulus' ? 'group' : 'pool')
 
-export function poolChecks({ content }: Quiz): Found {
+export function poolChecks(quiz: Quiz): Found {
+  const { content } = quiz
   const claimed = new Set(fixedQuestions(content))
   const pools = drawRows(content)
   const found: Found = []
@@ -108,8 +115,8 @@ export function poolChecks({ content }: Quiz): Found {
         `A ${kindOfRow(row)} draws ${row.draw} of ${holds}`,
         `${nameOf(row, 'A pool')} holds ${count(holds, 'question')} that no fixed row claims, fewer than it draws.`,
         holds
-          ? { label: `Draw ${holds}`, edit: { do: 'setRow', row: row.id, values: { draw: holds } } }
-          : { label: `Take out the ${kindOfRow(row)}`, edit: { do: 'removeRows', rows: [row.id] } },
+          ? { label: `Draw ${holds}`, edit: setAt(quiz, ['rows', row.id, 'draw'], holds) }
+          : { label: `Take out the ${kindOfRow(row)}`, edit: removeRow(quiz, row.id) },
       ),
     )
   }
@@ -127,15 +134,16 @@ export function poolChecks({ content }: Quiz): Found {
         'Pools take each other’s questions',
         `${nameOf(row, 'This pool')} shares questions with others, and together they draw more than they hold.`,
         row.draw > 1
-          ? { label: `Draw ${row.draw - 1}`, edit: { do: 'setRow', row: id, values: { draw: row.draw - 1 } } }
-          : { label: `Take out the ${kindOfRow(row)}`, edit: { do: 'removeRows', rows: [id] } },
+          ? { label: `Draw ${row.draw - 1}`, edit: setAt(quiz, ['rows', id, 'draw'], row.draw - 1) }
+          : { label: `Take out the ${kindOfRow(row)}`, edit: removeRow(quiz, id) },
       ),
     )
   }
   return found
 }
 
-export function emptySections({ content }: Quiz): Found {
+export function emptySections(quiz: Quiz): Found {
+  const { content } = quiz
   if (!questionsUsed(content).length || content.sections.length === 1) return []
   return content.sections
     .filter((section) => section.rows.every((row) => rowSize(row) === 0))
@@ -145,7 +153,7 @@ export function emptySections({ content }: Quiz): Found {
         'compose',
         `“${section.title}” holds no question`,
         'Students do not see a section without questions.',
-        { label: 'Take out the section', edit: { do: 'removeSection', section: section.id } },
+        { label: 'Take out the section', edit: removeFrom(quiz, ['sections'], [section.id]) },
       ),
     )
 }

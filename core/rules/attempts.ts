@@ -1,0 +1,127 @@
+import { z } from 'zod'
+import { minute, ms } from '../kit/time'
+import { count, duration } from '../kit/words'
+import { look } from '../quiz/check/check'
+import { setAt } from '../quiz/edits/make'
+import type { Rules } from '../quiz/schema'
+import { choice, minutesOr, slot } from './pieces'
+import type { Rule, Piece } from './rule'
+import { minutes, percent } from './values'
+
+export interface Attempts {
+  /** Null for as many as wanted. */
+  count: number | null
+  /** Minutes from handing in to the next start. */
+  wait: number
+  draw: 'fresh' | 'same'
+  untilPassed: boolean
+  /** Percent of what was earned, for each further attempt. */
+  cost: number
+}
+
+const draws = [
+  { value: 'fresh', label: 'a fresh draw' },
+  { value: 'same', label: 'the same paper' },
+]
+const countWords = (value: number | null) => (value === null ? 'any number of attempts' : count(value, 'attempt'))
+
+/** Minutes that the longest window is open. */
+function longestWindow({ windows }: Rules): number {
+  return Math.max(
+    0,
+    ...windows.map((window) => (window.closes === null ? Infinity : (ms(window.closes) - ms(window.opens)) / minute)),
+  )
+}
+
+/** How often somebody may sit, with what between, and what a further attempt costs (semantics §6). */
+export const attempts: Rule<Attempts> = {
+  title: 'attempts',
+  chapter: 'marks',
+  schema: z.strictObject({
+    count: z.int().min(1).max(100).nullable(),
+    wait: minutes,
+    draw: z.enum(['fresh', 'same']),
+    untilPassed: z.boolean(),
+    cost: percent,
+  }),
+  usual: { count: 1, wait: 0, draw: 'fresh', untilPassed: false, cost: 0 },
+  sentences(value) {
+    const path = (name: keyof Attempts) => ['rules', 'attempts', name]
+    const several: Piece[] = [
+      ', at least ',
+      slot('Wait between attempts', path('wait'), value.wait, minutesOr(value.wait, 'no wait'), {
+        sort: 'minutes',
+        max: 43_200,
+        step: 5,
+      }),
+      value.wait ? ' apart, with ' : ', with ',
+      choice('Further papers', path('draw'), value.draw, draws),
+      ' each time, ',
+      choice('Until passed', path('untilPassed'), value.untilPassed, [
+        { value: false, label: 'whether passed or not' },
+        { value: true, label: 'until passed' },
+      ]),
+      '; each further attempt costs ',
+      slot('Cost of a further attempt', path('cost'), value.cost, value.cost ? `${value.cost} %` : 'nothing', {
+        sort: 'number',
+        unit: '% of what it earned',
+        max: 100,
+        step: 0.5,
+      }),
+    ]
+    return [
+      {
+        key: 'attempts',
+        pieces: [
+          'Up to ',
+          slot('Attempts', path('count'), value.count, countWords(value.count), {
+            sort: 'number',
+            unit: 'attempts',
+            min: 1,
+            max: 100,
+            none: 'Any number',
+          }),
+          ...(value.count === 1 ? [] : several),
+          '.',
+        ],
+      },
+    ]
+  },
+  told(value) {
+    if (value.count === 1) return []
+    return [
+      value.count === null
+        ? 'You may sit it as often as you like.'
+        : `You have up to ${count(value.count, 'attempt')}.`,
+      ...(value.wait ? [`Between two attempts lie at least ${duration(value.wait)}.`] : []),
+      ...(value.untilPassed ? ['Once you have passed there is no further attempt.'] : []),
+      ...(value.cost ? [`Each further attempt costs ${value.cost} % of what it earned.`] : []),
+    ]
+  },
+  checks(value, quiz) {
+    const longest = longestWindow(quiz.rules)
+    if (value.count === 1 || !quiz.rules.windows.length || value.wait < longest) return []
+    return [
+      look(
+        'one-in-practice',
+        'rules',
+        'One attempt in practice',
+        `A further attempt needs ${duration(value.wait)} between, but no window is longer than ${duration(longest)}.`,
+        { label: 'Take out the wait', edit: setAt(quiz, ['rules', 'attempts', 'wait'], 0) },
+      ),
+    ]
+  },
+  words: (value) => countWords(value.count),
+  changed(before, after) {
+    const parts: [keyof Attempts, string, (value: Attempts) => string][] = [
+      ['count', 'attempts', (value) => String(value.count ?? 'any number')],
+      ['wait', 'wait between attempts', (value) => minutesOr(value.wait, 'none')],
+      ['draw', 'further papers', (value) => draws.find((each) => each.value === value.draw)!.label],
+      ['untilPassed', 'until passed', (value) => (value.untilPassed ? 'yes' : 'no')],
+      ['cost', 'cost of a further attempt', (value) => `${value.cost} %`],
+    ]
+    return parts
+      .filter(([name]) => before[name] !== after[name])
+      .map(([, title, words]) => `${title} ${words(before)} → ${words(after)}`)
+  },
+}

@@ -1,0 +1,139 @@
+import { z } from 'zod'
+import { exact, pointsText } from '../kit/exact'
+import { count } from '../kit/words'
+import { stop } from '../quiz/check/check'
+import { setAt } from '../quiz/edits/make'
+import { allRows, pointsOf } from '../quiz/walk'
+import { choice } from './pieces'
+import type { Rule } from './rule'
+
+export const gradeMethods = ['highest', 'latest', 'first', 'average', 'lowest'] as const
+export type GradeMethod = (typeof gradeMethods)[number]
+export interface PassMark {
+  by: 'percent' | 'points'
+  value: number
+}
+export interface GradeRule {
+  method: GradeMethod
+  decimals: number
+  pass: PassMark | null
+}
+
+const methodWords: Record<GradeMethod, string> = {
+  highest: 'the highest attempt',
+  latest: 'the latest attempt',
+  first: 'the first attempt',
+  average: 'the average of all attempts',
+  lowest: 'the lowest attempt',
+}
+
+/** "60 %", "12 points". */
+export function passWords(pass: PassMark): string {
+  return pass.by === 'percent' ? `${pointsText(pass.value)} %` : `${pointsText(pass.value)} points`
+}
+const passOr = (pass: PassMark | null) => (pass ? passWords(pass) : 'nothing: there is no pass mark')
+
+const decimalsWords = (decimals: number) => (decimals === 0 ? 'no decimals' : count(decimals, 'decimal'))
+const path = (name: keyof GradeRule) => ['rules', 'grade', name]
+
+/** Which attempt counts, how the grade is rounded, and what passes (semantics §6, §1). */
+export const grade: Rule<GradeRule> = {
+  title: 'grade',
+  chapter: 'marks',
+  schema: z.strictObject({
+    method: z.enum(gradeMethods),
+    decimals: z.int().min(0).max(3),
+    pass: z
+      .strictObject({ by: z.enum(['percent', 'points']), value: z.number().min(0).max(100_000).multipleOf(0.001) })
+      .nullable(),
+  }),
+  usual: { method: 'highest', decimals: 1, pass: { by: 'percent', value: 60 } },
+  sentences: (value, { quiz }) => [
+    ...(quiz.rules.attempts.count === 1
+      ? []
+      : [
+          {
+            key: 'method',
+            pieces: [
+              choice(
+                'Grading method',
+                path('method'),
+                value.method,
+                gradeMethods.map((method) => ({ value: method, label: methodWords[method] })),
+              ),
+              ' counts.',
+            ],
+          },
+        ]),
+    {
+      key: 'decimals',
+      pieces: [
+        'The grade has ',
+        choice(
+          'Decimals',
+          path('decimals'),
+          value.decimals,
+          [0, 1, 2, 3].map((decimals) => ({ value: decimals, label: decimalsWords(decimals) })),
+        ),
+        '.',
+      ],
+    },
+    {
+      key: 'pass',
+      pieces: [
+        'To pass takes ',
+        choice(
+          'Pass mark',
+          path('pass'),
+          value.pass,
+          (['percent', 'points'] as const)
+            .map((by) => ({
+              value: { by, value: 60 },
+              label: by === 'percent' ? '% of the points' : 'points',
+              fill: {
+                key: 'value',
+                sort: 'number' as const,
+                label: `Pass mark in ${by}`,
+                min: 0,
+                max: by === 'percent' ? 100 : 100_000,
+                step: 0.5,
+              },
+            }))
+            .concat([{ value: null, label: 'nothing: there is no pass mark' } as never]),
+          passOr(value.pass),
+        ),
+        '.',
+      ],
+    },
+  ],
+  told: (value, { schedule }) => [
+    ...(value.pass ? [`To pass takes ${passWords(value.pass)}.`] : []),
+    ...(schedule.attempts.count === 1 ? [] : [`Of your attempts, ${methodWords[value.method]} counts.`]),
+  ],
+  checks({ pass }, quiz) {
+    const possible = exact(pointsOf(allRows(quiz.content)))
+    const most = pass?.by === 'percent' ? exact(100) : possible
+    if (!pass || possible.equals(0) || exact(pass.value).compare(most) <= 0) return []
+    const reachable = passWords({ ...pass, value: most.valueOf() })
+    return [
+      stop(
+        'pass-out-of-reach',
+        'rules',
+        'Nobody can pass',
+        `The pass mark is ${passWords(pass)}, and at most ${reachable} can be reached.`,
+        { label: `Lower it to ${reachable}`, edit: setAt(quiz, path('pass'), { ...pass, value: most.valueOf() }) },
+      ),
+    ]
+  },
+  words: (value) => `${methodWords[value.method]}, ${passOr(value.pass)}`,
+  changed(before, after) {
+    const parts: [keyof GradeRule, string, (value: GradeRule) => string][] = [
+      ['method', 'what counts', (value) => methodWords[value.method]],
+      ['decimals', 'decimals', (value) => String(value.decimals)],
+      ['pass', 'pass mark', (value) => (value.pass ? passWords(value.pass) : 'none')],
+    ]
+    return parts
+      .filter(([, , words]) => words(before) !== words(after))
+      .map(([, title, words]) => `${title} ${words(before)} → ${words(after)}`)
+  },
+}

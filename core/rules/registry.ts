@@ -1,0 +1,31 @@
+import { announced } from './announced'
+import { atClosing } from './at-closing'
+import { atDeadline } from './at-deadline'
+import { attempts } from './attempts'
+import { grace } from './grace'
+import { grade } from './grade'
+import { late } from './late'
+import { limit } from './limit'
+import { overrun } from './overrun'
+import { password } from './password'
+import { release } from './release'
+import { windows } from './windows'
+
+/**
+ * The living rules of a quiz, in the order in which they are read. Rules of each window are in `window/index.ts`, those
+ * that are frozen with the content in `content/index.ts`.
+ */
+export const quizRules = {
+  windows,
+  announced,
+  limit,
+  grace,
+  atDeadline,
+  overrun,
+  atClosing,
+  password,
+  attempts,
+  grade,
+  late,
+  release,
+}

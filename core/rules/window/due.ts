@@ -1,0 +1,40 @@
+import { instant } from '../../kit/instant'
+import type { Instant } from '../../kit/time'
+import { sentenceTime } from '../../kit/words'
+import { stop } from '../../quiz/check/check'
+import { setAt } from '../../quiz/edits/make'
+import { slot } from '../pieces'
+import type { WindowRule } from '../rule'
+import { classWords } from './classes'
+
+/** After it an attempt is late, or nothing is taken any more (semantics §5). */
+export const due: WindowRule<Instant | null> = {
+  title: 'due',
+  schema: instant.nullable(),
+  usual: null,
+  pieces: (value, window, { zone }) => [
+    ', ',
+    slot(
+      'Due time',
+      ['rules', 'windows', window.id, 'due'],
+      value,
+      value ? `due ${sentenceTime(value, zone)}` : 'no due time',
+      { sort: 'instant', none: 'No due time' },
+    ),
+  ],
+  told: (value, _window, { zone }) => (value ? [`It is due ${sentenceTime(value, zone)}.`] : []),
+  checks(value, window, quiz, { zone, classNames }) {
+    if (value === null || value >= window.opens) return []
+    return [
+      stop(
+        `due:${window.id}`,
+        'rules',
+        'A due time lies before its window',
+        `${classWords(window.classes, classNames)}: due ${sentenceTime(value, zone)}, but it opens ${sentenceTime(window.opens, zone)}.`,
+        { label: 'Take out the due time', edit: setAt(quiz, ['rules', 'windows', window.id, 'due'], null) },
+      ),
+    ]
+  },
+  marks: (value) => (value ? [{ at: value, words: 'due', sort: 'due' }] : []),
+  words: (value, { zone }) => (value ? sentenceTime(value, zone) : 'none'),
+}

@@ -1,0 +1,8 @@
+import { classes } from './classes'
+import { closes } from './closes'
+import { due } from './due'
+import { latestStart } from './latest-start'
+import { opens } from './opens'
+
+/** Rules of each window, in the order in which its sentence names them. */
+export const windowRules = { classes, opens, closes, due, latestStart }

@@ -1,0 +1,48 @@
+import type { Instant } from '../kit/time'
+import type { Rules } from '../quiz/schema'
+
+/** An attempt as the right to a further one needs it. */
+export interface AttemptFact {
+  number: number
+  /** 'sitting' only while its hard stop has not passed. */
+  state: 'sitting' | 'handed' | 'unsent'
+  handedInAt: Instant | null
+}
+
+/** What somebody has sat of a quiz so far, with how its counting grade stands (`gradeFor`). */
+export interface Sat {
+  attempts: readonly AttemptFact[]
+  /** Null while undecided, and without a pass mark. */
+  passed: boolean | null
+  /** Something that the counting grade hangs on has still to be marked. */
+  undecided: boolean
+}
+export const notSat: Sat = { attempts: [], passed: null, undecided: false }
+
+export type More = { more: true } | { more: false; why: 'used' | 'passed' | 'marking' }
+
+/**
+ * Whether the rules give a further attempt, windows and waits aside (semantics §6). Passing is decided by the counting
+ * grade so far; while that is undecided, "until passed" starts nothing new.
+ */
+export function moreAttempts(rule: Rules['attempts'], sat: Sat): More {
+  if (rule.count !== null && sat.attempts.length >= rule.count) return { more: false, why: 'used' }
+  if (!rule.untilPassed || !sat.attempts.length) return { more: true }
+  if (sat.passed === true) return { more: false, why: 'passed' }
+  return sat.undecided ? { more: false, why: 'marking' } : { more: true }
+}
+
+/**
+ * When the last allowed attempt was handed in, or the reason for more fell away (semantics §7); null while one is under
+ * way or more may come. The end of the last window, which uses attempts up as well, is the moment's own.
+ */
+export function attemptsUsedAt(rule: Rules['attempts'], sat: Sat): Instant | null {
+  const found = moreAttempts(rule, sat)
+  if (found.more || found.why === 'marking' || sat.attempts.some((attempt) => attempt.state === 'sitting')) return null
+  return (
+    sat.attempts
+      .flatMap((attempt) => attempt.handedInAt ?? [])
+      .sort()
+      .at(-1) ?? null
+  )
+}
