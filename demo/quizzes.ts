@@ -1,8 +1,7 @@
 import { DateTime } from 'luxon'
 import { fromLocal } from '../core/kit/local-time'
 import type { Instant } from '../core/kit/time'
-import type { Edit } from '../core/quiz'
-import { defaultRelease, defaultRules, type Rules, type Section, type Window } from '../core/quiz'
+import { editTo, usualRules, type Edit, type Quiz, type Rules, type Section, type Window } from '../core/quiz'
 
 /** The quizzes of the demo school, with dates laid out from the day of the first start. */
 export const zone = 'Europe/London'
@@ -181,8 +180,8 @@ export function demoQuizzes(first: Instant): DemoQuiz[] {
           window('w-tue', ['c-tuesday'], at(tuesday, '19:00'), at(tuesday, '21:00'), at(tuesday, '21:00')),
           window('w-sat', ['c-saturday'], at(saturday, '09:30'), at(saturday, '12:00'), at(saturday, '12:00')),
         ],
-        attempts: { ...defaultRules.attempts, count: 2, wait: 24 * 60 },
-        release: { ...defaultRelease, key: { ...defaultRelease.key, from: { at: 'windowClosed', offset: 0 } } },
+        attempts: { ...usualRules.attempts, count: 2, wait: 24 * 60 },
+        release: { ...usualRules.release, key: { ...usualRules.release.key, from: { at: 'windowClosed', offset: 0 } } },
       },
     },
     {
@@ -204,8 +203,8 @@ export function demoQuizzes(first: Instant): DemoQuiz[] {
       rules: {
         windows: [window('w-week', ['c-tuesday', 'c-saturday'], at(-1, '08:00'), at(8, '20:00'))],
         limit: null,
-        attempts: { ...defaultRules.attempts, count: 3, wait: 60 },
-        grade: { ...defaultRules.grade, pass: { by: 'percent', value: 70 } },
+        attempts: { ...usualRules.attempts, count: 3, wait: 60 },
+        grade: { ...usualRules.grade, pass: { by: 'percent', value: 70 } },
       },
     },
     {
@@ -222,8 +221,8 @@ export function demoQuizzes(first: Instant): DemoQuiz[] {
         ],
         limit: 30,
         release: {
-          ...defaultRelease,
-          marks: { ...defaultRelease.marks, from: { at: 'everyoneDone', offset: 0 } },
+          ...usualRules.release,
+          marks: { ...usualRules.release.marks, from: { at: 'everyoneDone', offset: 0 } },
           class: { from: { at: 'everyoneDone', offset: 0 }, until: null, once: false, ifPassed: false },
         },
       },
@@ -231,21 +230,9 @@ export function demoQuizzes(first: Instant): DemoQuiz[] {
   ]
 }
 
-/** The edits by which a teacher would have written it. */
-export function editsFor(quiz: DemoQuiz, firstSection: string): Edit[] {
-  return [
-    { do: 'setContent', values: { intro: quiz.intro } },
-    {
-      do: 'all',
-      edits: [
-        ...quiz.sections.map((section, i): Edit => ({
-          do: 'addSection',
-          section,
-          after: quiz.sections[i - 1]?.id ?? firstSection,
-        })),
-        { do: 'removeSection', section: firstSection },
-      ],
-    },
-    { do: 'setRules', values: quiz.rules },
-  ]
+/** The edits by which a teacher would have written it: the content, then the rules. */
+export function editsFor(quiz: DemoQuiz, blank: Quiz): Edit[] {
+  const written = { ...blank, content: { ...blank.content, intro: quiz.intro, sections: quiz.sections } }
+  const ruled = { ...written, rules: { ...written.rules, ...quiz.rules } }
+  return [editTo(blank, written), editTo(written, ruled)].filter((edit) => edit !== null)
 }

@@ -121,7 +121,7 @@ async function seedBank(database: Database, owner: Person, from: Instant): Promi
 async function seedQuiz(database: Database, owner: Person, quiz: DemoQuiz): Promise<void> {
   await createQuiz(database, owner, quiz.title, quiz.made, quiz.id)
   const { quiz: blank } = await loadQuiz(database, quiz.id)
-  for (const [i, edit] of editsFor(quiz, blank.content.sections[0]!.id).entries()) {
+  for (const [i, edit] of editsFor(quiz, blank).entries()) {
     await makeEdit(database, owner, quiz.id, i, `demo.${i}`, edit, plus(quiz.made, i * 4 * minute))
   }
   if (quiz.opened) await openQuiz(database, owner, quiz.id, quiz.opened)

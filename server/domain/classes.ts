@@ -3,7 +3,8 @@ import type { Accommodation } from '../../core/quiz'
 import { toJson } from '../database/codec'
 import type { Database, Db } from '../database/database'
 import { notFound } from './problem'
-import { readAccommodation, type Person } from './people/people'
+import { readAccommodation } from '../documents/read'
+import type { Person } from './people/people'
 import { recordLine } from './record'
 import { rewriteOpenSittings } from './sittings/timing'
 
@@ -23,6 +24,12 @@ export async function listClasses(db: Db, person: Person): Promise<ClassRow[]> {
     [person.id, person.school],
   )
   return rows.map((row) => ({ ...row, students: Number(row.students), mine: Boolean(row.mine) }))
+}
+
+/** Names of a school's classes by id. */
+export async function classNames(db: Db, school: string): Promise<Map<string, string>> {
+  const rows = await db.rows<{ id: string; name: string }>('SELECT id, name FROM class WHERE school_id = ?', [school])
+  return new Map(rows.map(({ id, name }) => [id, name]))
 }
 
 export interface RosterStudent {

@@ -1,4 +1,4 @@
-import type { EventHandlerRequest, H3Event } from 'h3'
+import type { EventHandler, EventHandlerRequest, H3Event } from 'h3'
 import { z } from 'zod'
 import type { Instant } from '../../core/kit/time'
 import { serverNow } from '../clock'
@@ -83,13 +83,18 @@ export function sendProblem(event: H3Event, problem: Problem) {
   return { type: 'about:blank', title: problem.code, status: problem.status, detail: problem.sentence, ...problem.more }
 }
 
+/** What a route takes and gives, for the client that the pages call it by. There is nothing of it at run time. */
+export interface Typed<P, Q, B, R> {
+  readonly io?: { params: P; query: Q; body: B; reply: R }
+}
+
 /** A route: reads the request with schemas, checks the right, calls the domain, answers. */
 export function route<
   R,
   P extends z.ZodType = z.ZodUnknown,
   Q extends z.ZodType = z.ZodUnknown,
   B extends z.ZodType = z.ZodUnknown,
->(spec: Spec<P, Q, B, R>) {
+>(spec: Spec<P, Q, B, R>): EventHandler<EventHandlerRequest, unknown> & Typed<z.input<P>, z.input<Q>, z.input<B>, R> {
   return defineEventHandler(async (event) => {
     try {
       ensureSameOrigin(event)

@@ -3,6 +3,7 @@ import axe from 'axe-core'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { day, iso, plus } from '../../core/kit/time'
+import { addRows, addTo, together } from '../../core/quiz'
 import type { Database } from '../../server/database/database'
 import { makeEdit } from '../../server/domain/quizzes/edits'
 import { openQuiz } from '../../server/domain/quizzes/open'
@@ -34,36 +35,23 @@ beforeAll(async () => {
     'quiz-shared',
     0,
     'shared.1',
-    {
-      do: 'all',
-      edits: [
+    together([
+      addRows(quiz.content.sections[0]!.id, null, [
         {
-          do: 'addRows',
-          section: quiz.content.sections[0]!.id,
-          after: null,
-          rows: [
-            {
-              type: 'stimulus',
-              id: 'g1',
-              stimulus: 'st-forecast',
-              questions: ['q-f-direction', 'q-f-force'],
-              draw: 2,
-              order: 'kept',
-              points: 1,
-              fixed: false,
-            },
-          ],
+          type: 'stimulus',
+          id: 'g1',
+          stimulus: 'st-forecast',
+          questions: ['q-f-direction', 'q-f-force'],
+          draw: 2,
+          order: 'kept',
+          points: 1,
+          fixed: false,
         },
-        {
-          do: 'setRules',
-          values: {
-            windows: [
-              { id: 'w1', classes: ['c-tuesday'], opens: now, closes: plus(now, day), due: null, latestStart: null },
-            ],
-          },
-        },
-      ],
-    },
+      ]),
+      addTo(['rules', 'windows'], null, [
+        { id: 'w1', classes: ['c-tuesday'], opens: now, closes: plus(now, day), due: null, latestStart: null },
+      ]),
+    ])!,
     now,
   )
   await openQuiz(db, maren, 'quiz-shared', now)

@@ -1,6 +1,7 @@
 /** Whole jobs around the bank: what questions share, banks of others, objectives, a test of a file. */
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { iso } from '../../core/kit/time'
+import { addTo } from '../../core/quiz'
 import type { Database } from '../../server/database/database'
 import { giveQuiz } from '../../server/domain/imports/tests'
 import { makeEdit } from '../../server/domain/quizzes/edits'
@@ -81,7 +82,7 @@ describe('a stimulus', () => {
       'quiz-log',
       revision,
       'log000.1',
-      { do: 'setRules', values: { windows: [window(['c-tuesday'])] } },
+      addTo(['rules', 'windows'], null, [window(['c-tuesday'])]),
       iso(Date.now()),
     )
     await openQuiz(db, maren, 'quiz-log', iso(Date.now()))

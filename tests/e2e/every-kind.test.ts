@@ -3,7 +3,7 @@ import { join } from 'node:path'
 import type { Locator, Page } from 'playwright-core'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { iso } from '../../core/kit/time'
-import type { Edit, Pages } from '../../core/quiz'
+import { addRows, addTo, setAt, together, type Pages } from '../../core/quiz'
 import type { Database } from '../../server/database/database'
 import { closeBrowser, visitor, type Visitor } from '../support/browser'
 import { freshDatabase, person } from '../support/database'
@@ -381,12 +381,12 @@ async function openNow(id: string, title: string, questions: string[], pages: Pa
     fixed: false,
   }))
   const window = { id: 'w1', classes: ['c-tuesday'], opens: now, closes: iso(Date.now() + 7_200_000) }
-  const edits: Edit[] = [
-    { do: 'addRows', section: quiz.content.sections[0]!.id, after: null, rows },
-    { do: 'setContent', values: { pages } },
-    { do: 'setRules', values: { windows: [{ ...window, due: null, latestStart: null }] } },
-  ]
-  await makeEdit(db, maren, id, 0, 'every.1', { do: 'all', edits }, now)
+  const edit = together([
+    addRows(quiz.content.sections[0]!.id, null, rows),
+    setAt(quiz, ['content', 'pages'], pages),
+    addTo(['rules', 'windows'], null, [{ ...window, due: null, latestStart: null }]),
+  ])!
+  await makeEdit(db, maren, id, 0, 'every.1', edit, now)
   await openQuiz(db, maren, id, now)
 }
 

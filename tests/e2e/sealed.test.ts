@@ -2,7 +2,7 @@
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { iso } from '../../core/kit/time'
 import { kindNames } from '../../core/question'
-import { defaultRules } from '../../core/quiz'
+import { addRows, addTo, setAt, together } from '../../core/quiz'
 import type { Database } from '../../server/database/database'
 import { addQuestion } from '../../server/domain/bank/questions'
 import { makeEdit } from '../../server/domain/quizzes/edits'
@@ -64,22 +64,13 @@ beforeAll(async () => {
     'sealed',
     0,
     'test.1',
-    {
-      do: 'all',
-      edits: [
-        { do: 'addRows', section: quiz.content.sections[0]!.id, after: null, rows },
-        {
-          do: 'setRules',
-          values: {
-            windows: [{ id: 'w1', classes: ['c-tuesday'], opens: now, closes: null, due: null, latestStart: null }],
-            release: {
-              ...defaultRules.release,
-              score: { from: { at: 'never' }, until: null, once: false, ifPassed: false },
-            },
-          },
-        },
-      ],
-    },
+    together([
+      addRows(quiz.content.sections[0]!.id, null, rows),
+      addTo(['rules', 'windows'], null, [
+        { id: 'w1', classes: ['c-tuesday'], opens: now, closes: null, due: null, latestStart: null },
+      ]),
+      setAt(quiz, ['rules', 'release', 'score', 'from'], { at: 'never' }),
+    ])!,
     now,
   )
   await openQuiz(db, maren, 'sealed', now)

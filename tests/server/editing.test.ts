@@ -1,17 +1,19 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { applyEdit, type Edit } from '../../core/quiz'
+import { addRows, applyEdit, removeRow, setAt, type Edit } from '../../core/quiz'
+import { toJson, toSql } from '../../server/database/codec'
 import type { Database } from '../../server/database/database'
 import { migrate, statements } from '../../server/database/migrate'
 import { addQuestion, loadQuestion, reviseQuestion } from '../../server/domain/bank/questions'
 import { searchQuery, searchQuestions } from '../../server/domain/bank/search'
 import { previewQuestion } from '../../server/domain/bank/preview'
-import { editsSince, makeEdit } from '../../server/domain/quizzes/edits'
+import { changesSince, makeEdit } from '../../server/domain/quizzes/edits'
+import { mostToReplay } from '../../server/domain/quizzes/history'
 import { openQuiz, setQuizState } from '../../server/domain/quizzes/open'
 import { createQuiz, loadQuiz } from '../../server/domain/quizzes/quizzes'
 import type { Person } from '../../server/domain/people/people'
 import { sampleQuestion } from '../fixtures/core'
 import { freshDatabase, person } from '../support/database'
-import { day, later, openedQuiz } from '../support/quiz'
+import { day, later, openedQuiz, rulesEdit } from '../support/quiz'
 
 let db: Database
 let maren: Person
@@ -23,12 +25,9 @@ beforeAll(async () => {
 })
 afterAll(() => db.close())
 
-const addRow = (section: string, question: string): Edit => ({
-  do: 'addRows',
-  section,
-  after: null,
-  rows: [{ type: 'question', id: `r-${question}`, question, points: 1, fixed: false }],
-})
+const addRow = (section: string, question: string): Edit =>
+  addRows(section, null, [{ type: 'question', id: `r-${question}`, question, points: 1, fixed: false }])
+const limit = (was: number, value: number): Edit => ({ do: 'set', path: ['rules', 'limit'], was, value })
 
 describe('two teachers in one quiz', () => {
   it('edits to different things both stand; both pages end with the same quiz', async () => {
@@ -36,28 +35,110 @@ describe('two teachers in one quiz', () => {
     const start = (await loadQuiz(db, id)).quiz
     const section = start.content.sections[0]!.id
     await makeEdit(db, maren, id, 0, 'maren.1', addRow(section, 'q-datum'), day)
-    const reply = await makeEdit(db, idris, id, 0, 'idris.1', { do: 'setRules', values: { limit: 30 } }, day)
-    expect(reply.since.map((each) => each.byName)).toEqual(['Maren Holt', 'Idris Quayle'])
-    const replayed = reply.since.reduce((quiz, { edit }) => applyEdit(quiz, edit).quiz, start)
+    const reply = await makeEdit(db, idris, id, 0, 'idris.1', limit(45, 30), day)
+    expect(reply.since!.map((each) => each.byName)).toEqual(['Maren Holt', 'Idris Quayle'])
+    const replayed = reply.since!.reduce((quiz, { edit }) => applyEdit(quiz, edit).quiz, start)
     expect(replayed).toEqual((await loadQuiz(db, id)).quiz)
   })
-  it('edits to the same thing conflict, with who; nothing is changed', async () => {
+  it('an edit that finds another value is refused, with who put it there; nothing is changed', async () => {
     const id = await createQuiz(db, maren, 'Clash', day)
-    await makeEdit(db, maren, id, 0, 'maren.1', { do: 'setRules', values: { limit: 30 } }, day)
-    await expect(
-      makeEdit(db, idris, id, 0, 'idris.1', { do: 'setRules', values: { limit: 50 } }, day),
-    ).rejects.toMatchObject({ status: 409, sentence: expect.stringContaining('Maren Holt') })
+    await makeEdit(db, maren, id, 0, 'maren.1', limit(45, 30), day)
+    await expect(makeEdit(db, idris, id, 0, 'idris.1', limit(45, 50), day)).rejects.toMatchObject({
+      status: 409,
+      sentence: expect.stringContaining('Maren Holt'),
+      more: { by: 'Maren Holt', gone: false },
+    })
     expect((await loadQuiz(db, id)).quiz.rules.limit).toBe(30)
     // A page's own earlier edit is no conflict, even when it has not heard of it yet.
-    await makeEdit(db, maren, id, 0, 'maren.2', { do: 'setRules', values: { limit: 40 } }, day)
+    await makeEdit(db, maren, id, 0, 'maren.2', limit(30, 40), day)
     expect((await loadQuiz(db, id)).quiz.rules.limit).toBe(40)
+  })
+  it('undo is refused once a colleague has set the same thing, however many edits lie between', async () => {
+    const id = await createQuiz(db, maren, 'Undo', day)
+    const { quiz } = await loadQuiz(db, id)
+    await makeEdit(db, maren, id, 0, 'maren.1', limit(45, 60), day)
+    await makeEdit(db, idris, id, 1, 'idris.1', limit(60, 90), day)
+    const row = (i: number) => ({ type: 'text' as const, id: `t${i}`, html: `<p>${i}</p>` })
+    for (let i = 0; i < 12; i++)
+      await makeEdit(db, maren, id, 2 + i, `maren.t${i}`, addRows(quiz.content.sections[0]!.id, null, [row(i)]), day)
+    await expect(makeEdit(db, maren, id, 14, 'maren.2', limit(60, 45), day)).rejects.toMatchObject({
+      status: 409,
+      sentence: 'Idris Quayle has changed the same thing in the meantime.',
+    })
+    expect((await loadQuiz(db, id)).quiz.rules.limit).toBe(90)
+  })
+  it('what a colleague has taken out is said so, with who', async () => {
+    const id = await createQuiz(db, maren, 'Gone', day)
+    const section = (await loadQuiz(db, id)).quiz.content.sections[0]!.id
+    await makeEdit(db, maren, id, 0, 'maren.1', addRow(section, 'q-datum'), day)
+    await makeEdit(db, idris, id, 1, 'idris.1', removeRow((await loadQuiz(db, id)).quiz, 'r-q-datum'), day)
+    await expect(
+      makeEdit(
+        db,
+        maren,
+        id,
+        1,
+        'maren.2',
+        { do: 'set', path: ['rows', 'r-q-datum', 'points'], was: 1, value: 2 },
+        day,
+      ),
+    ).rejects.toMatchObject({
+      status: 409,
+      sentence: expect.stringMatching(/^Idris Quayle has taken this out/) as string,
+    })
+  })
+  it('a page that is far behind gets the whole quiz, and so does one that meets an edit of an earlier release', async () => {
+    const id = await createQuiz(db, maren, 'Behind', day)
+    const section = (await loadQuiz(db, id)).quiz.content.sections[0]!.id
+    await makeEdit(db, maren, id, 0, 'maren.1', addRow(section, 'q-datum'), day)
+    const many = Array.from({ length: mostToReplay }, (_, i) => [
+      id,
+      i + 2,
+      `many.${i}`,
+      maren.id,
+      toSql(day),
+      toJson(limit(45, 45)),
+    ])
+    await db.run('INSERT INTO quiz_edit (quiz_id, revision, token, made_by, made_at, body) VALUES ?', [many])
+    await db.run('UPDATE quiz SET revision = ? WHERE id = ?', [mostToReplay + 1, id])
+    expect(await changesSince(db, id, 0)).toMatchObject({
+      since: null,
+      revision: mostToReplay + 1,
+      quiz: { content: { title: 'Behind' } },
+    })
+    expect((await changesSince(db, id, 1)).since).toHaveLength(mostToReplay)
+    await db.run('UPDATE quiz_edit SET body = ? WHERE quiz_id = ? AND revision = 5', [
+      toJson({ do: 'setRules', values: { limit: 3 } }),
+      id,
+    ])
+    expect(await changesSince(db, id, 3)).toMatchObject({ since: null })
+    expect((await changesSince(db, id, 5)).since).toHaveLength(mostToReplay - 4)
+  })
+  it('a private question of a colleague does not come in by having been named in a text', async () => {
+    const id = await createQuiz(db, maren, 'Named', day)
+    const { quiz } = await loadQuiz(db, id)
+    const hidden = await addQuestion(db, idris, sampleQuestion('choice'), day, undefined, {
+      folder: null,
+      sharing: 'private',
+    })
+    await makeEdit(db, maren, id, 0, 'maren.1', setAt(quiz, ['content', 'title'], hidden.id), day)
+    await expect(
+      makeEdit(db, maren, id, 1, 'maren.2', addRow(quiz.content.sections[0]!.id, hidden.id), day),
+    ).rejects.toMatchObject({ status: 422 })
+    // A colleague who may see it puts it in; whoever takes it out can bring it back.
+    await makeEdit(db, idris, id, 1, 'idris.1', addRow(quiz.content.sections[0]!.id, hidden.id), day)
+    const held = (await loadQuiz(db, id)).quiz
+    const out = removeRow(held, `r-${hidden.id}`)
+    await makeEdit(db, maren, id, 2, 'maren.3', out, day)
+    await makeEdit(db, maren, id, 3, 'maren.4', applyEdit(held, out).inverse, day)
+    expect((await loadQuiz(db, id)).quiz).toEqual(held)
   })
   it('a save that is sent again is the same save', async () => {
     const id = await createQuiz(db, maren, 'Again', day)
     const section = (await loadQuiz(db, id)).quiz.content.sections[0]!.id
     await makeEdit(db, maren, id, 0, 'maren.1', addRow(section, 'q-datum'), day)
     expect(await makeEdit(db, maren, id, 0, 'maren.1', addRow(section, 'q-datum'), day)).toMatchObject({ revision: 1 })
-    expect(await editsSince(db, id, 0)).toHaveLength(1)
+    expect((await changesSince(db, id, 0)).since).toHaveLength(1)
   })
   it('twenty edits at once all stand', async () => {
     const id = await createQuiz(db, maren, 'Crowd', day)
@@ -93,9 +174,22 @@ describe('opening', () => {
     const id = await openedQuiz(db, 'frozen')
     await expect(openQuiz(db, maren, id, later(1))).rejects.toMatchObject({ status: 409 })
     const { revision } = await loadQuiz(db, id)
-    await makeEdit(db, maren, id, revision, 'maren.8', { do: 'setRules', values: { grace: 5 } }, later(2))
+    await makeEdit(db, maren, id, revision, 'maren.8', await rulesEdit(db, id, { grace: 5 }), later(2))
     await expect(openQuiz(db, maren, id, later(3))).rejects.toMatchObject({ status: 409 })
-    await makeEdit(db, maren, id, revision + 1, 'maren.9', { do: 'setContent', values: { title: 'Renamed' } }, later(4))
+    await makeEdit(
+      db,
+      maren,
+      id,
+      revision + 1,
+      'maren.9',
+      setAt((await loadQuiz(db, id)).quiz, ['content', 'title'], 'Renamed'),
+      later(4),
+    )
+    const line = await db.one<{ detail: string }>(
+      "SELECT detail FROM record WHERE subject = ? AND what = 'rules changed'",
+      [id],
+    )
+    expect(JSON.parse(line!.detail)).toMatchObject({ changes: ['grace 1 → 5 minutes'] })
     expect(await openQuiz(db, maren, id, later(5))).toEqual({ edition: 2 })
     const titles = await db.rows<{ body: string }>('SELECT body FROM edition WHERE quiz_id = ? ORDER BY number', [id])
     expect(titles.map(({ body }) => (JSON.parse(body) as { content: { title: string } }).content.title)).toEqual([

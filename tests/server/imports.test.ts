@@ -3,6 +3,7 @@ import { writeThistle } from '../../formats/json/thistle'
 import { writePackage } from '../../formats/qti/package-write'
 import type { Question } from '../../core/question'
 import { toSql } from '../../server/database/codec'
+import { addRows } from '../../core/quiz'
 import type { Database } from '../../server/database/database'
 import { addQuestion, loadQuestion } from '../../server/domain/bank/questions'
 import { searchQuery, searchQuestions } from '../../server/domain/bank/search'
@@ -129,12 +130,9 @@ describe('bringing questions in', () => {
       'quiz-knots',
       0,
       'knots.1',
-      {
-        do: 'addRows',
-        section: quiz.content.sections[0]!.id,
-        after: null,
-        rows: [{ type: 'question', id: 'r1', question: hits[0]!.id, points: 1, fixed: false }],
-      },
+      addRows(quiz.content.sections[0]!.id, null, [
+        { type: 'question', id: 'r1', question: hits[0]!.id, points: 1, fixed: false },
+      ]),
       later(3),
     )
     expect(await undoImport(db, maren, batch.id, later(4))).toEqual({ removed: 0, kept: 1, quizzes: 0 })

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { defaultRelease, type Rules } from '../../core/quiz'
+import { usualRules, type Rules } from '../../core/quiz'
 import type { FacetName, Moment } from '../../core/release'
 import { toSql } from '../../server/database/codec'
 import type { Database } from '../../server/database/database'
@@ -16,7 +16,7 @@ import { myQuizzes } from '../../server/domain/sittings/my-quizzes'
 import { saveAnswers } from '../../server/domain/sittings/save'
 import { startSitting } from '../../server/domain/sittings/start'
 import { freshDatabase, person } from '../support/database'
-import { day, itemsOf, later, openedQuiz } from '../support/quiz'
+import { day, itemsOf, later, openedQuiz, rulesEdit } from '../support/quiz'
 
 let db: Database
 beforeAll(async () => {
@@ -26,7 +26,7 @@ afterAll(() => db.close())
 
 const nell = { id: 'p-nell-ashdown', name: 'Nell Ashdown' }
 const release = (over: Partial<Record<FacetName, Moment>>): Rules['release'] => ({
-  ...defaultRelease,
+  ...usualRules.release,
   ...Object.fromEntries(
     Object.entries(over).map(([name, from]) => [name, { from, until: null, once: false, ifPassed: false }]),
   ),
@@ -47,7 +47,7 @@ async function sat(quiz: string, student = nell.id, right = 1): Promise<string> 
 
 describe('a review holds exactly what is released', () => {
   it('nothing of a facet that is not shown is in the reply', async () => {
-    const never = Object.fromEntries(Object.keys(defaultRelease).map((name) => [name, { at: 'never' }])) as Record<
+    const never = Object.fromEntries(Object.keys(usualRules.release).map((name) => [name, { at: 'never' }])) as Record<
       FacetName,
       Moment
     >
@@ -74,7 +74,10 @@ describe('a review holds exactly what is released', () => {
     ['comments', 'comments'],
   ])('%s alone fills only its own part', async (facet, part) => {
     const only = Object.fromEntries(
-      Object.keys(defaultRelease).map((name) => [name, name === facet ? { at: 'handIn', offset: 0 } : { at: 'never' }]),
+      Object.keys(usualRules.release).map((name) => [
+        name,
+        name === facet ? { at: 'handIn', offset: 0 } : { at: 'never' },
+      ]),
     ) as Record<FacetName, Moment>
     const { sections } = await reviewFor(
       db,
@@ -126,7 +129,7 @@ describe('a review holds exactly what is released', () => {
   it('one viewing is one viewing', async () => {
     const quiz = await openedQuiz(db, 'once', {
       release: {
-        ...defaultRelease,
+        ...usualRules.release,
         key: { from: { at: 'handIn', offset: 0 }, until: null, once: true, ifPassed: false },
       },
     })
@@ -141,7 +144,7 @@ describe('a review holds exactly what is released', () => {
   it('only when passed', async () => {
     const rules = {
       release: {
-        ...defaultRelease,
+        ...usualRules.release,
         key: { from: { at: 'handIn' as const, offset: 0 }, until: null, once: false, ifPassed: true },
       },
     }
@@ -166,7 +169,7 @@ describe('one release rule governs every place that shows a score', () => {
   it('a grade that may be viewed once is viewed in the review, and no list shows it', async () => {
     const quiz = await openedQuiz(db, 'grade-once', {
       release: {
-        ...defaultRelease,
+        ...usualRules.release,
         grade: { from: { at: 'handIn', offset: 0 }, until: null, once: true, ifPassed: false },
       },
     })
@@ -208,7 +211,7 @@ describe('one release rule governs every place that shows a score', () => {
     const quiz = await openedQuiz(db, 'outlasts')
     const maren = await person(db, 'p-maren')
     const { attempt } = await startSitting(db, await person(db, nell.id), quiz, 'd1', undefined, later(170))
-    await makeEdit(db, maren, quiz, 1, 'short.1', { do: 'setRules', values: { limit: 5 } }, later(171))
+    await makeEdit(db, maren, quiz, 1, 'short.1', await rulesEdit(db, quiz, { limit: 5 }), later(171))
     const { hardStop } = (await loadAttempts(db, 'id = ?', [attempt]))[0]!.limits
     expect(hardStop).toBe(later(231))
     for (const [minutes, state] of [

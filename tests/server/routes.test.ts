@@ -94,7 +94,7 @@ describe('bad input', () => {
       'teacher',
       'POST',
       '/api/quizzes/quiz-tides/edits',
-      { on: 0, token: 'aaaa.1', edit: { do: 'setRules', values: { limit: -5 } } },
+      { on: 0, token: 'aaaa.1', edit: { do: 'set', path: ['rules', 'limit'], was: 45, value: -5 } },
       /time limit|minute|small/i,
     ],
     ['teacher', 'POST', '/api/quizzes/quiz-tides/edits', { on: 0, token: 'aaaa.1', edit: { do: 'explode' } }, /./],
@@ -102,7 +102,7 @@ describe('bad input', () => {
       'teacher',
       'POST',
       '/api/quizzes/quiz-tides/edits',
-      { on: 0, token: 'aaaa.2', edit: { do: 'moveRow', row: 'none', section: 'none', after: null } },
+      { on: 0, token: 'aaaa.2', edit: { do: 'remove', from: ['sections', 'none', 'rows'], was: ['r1'] } },
       /no longer in the quiz/,
     ],
     [

@@ -12,7 +12,7 @@ import { saveAnswers } from '../../server/domain/sittings/save'
 import { moveOn, openSitting } from '../../server/domain/sittings/sitting'
 import { startSitting } from '../../server/domain/sittings/start'
 import { freshDatabase, person } from '../support/database'
-import { day, itemsOf, later, openedQuiz } from '../support/quiz'
+import { day, itemsOf, later, openedQuiz, rulesEdit } from '../support/quiz'
 
 let db: Database
 beforeAll(async () => {
@@ -199,7 +199,7 @@ describe('rules stay living', () => {
         quiz,
         (await loadQuiz(db, quiz)).revision,
         `live.${limit}`,
-        { do: 'setRules', values: { limit } },
+        await rulesEdit(db, quiz, { limit }),
         at,
       )
     await set(90, later(10))

@@ -1,5 +1,5 @@
 import { minute, plus, type Instant } from '../../core/kit/time'
-import { defaultRules, type Content, type Rules, type Section } from '../../core/quiz'
+import { editTo, usualRules, type Content, type Edit, type Quiz, type Rules, type Section } from '../../core/quiz'
 import type { Database } from '../../server/database/database'
 import { makeEdit } from '../../server/domain/quizzes/edits'
 import { openQuiz } from '../../server/domain/quizzes/open'
@@ -20,6 +20,12 @@ export const threeRows: Section['rows'] = ['q-datum', 'q-cover', 'q-clearing'].m
   fixed: false,
 }))
 
+/** The edit that gives a quiz other rules, as it stands. */
+export async function rulesEdit(db: Database, id: string, rules: Partial<Rules>): Promise<Edit> {
+  const { quiz } = await loadQuiz(db, id)
+  return editTo(quiz, { ...quiz, rules: { ...quiz.rules, ...rules } })!
+}
+
 /** A quiz for Tuesday evening, open from `day` for three hours with a limit of 60 minutes unless said otherwise. */
 export async function openedQuiz(
   db: Database,
@@ -31,32 +37,17 @@ export async function openedQuiz(
   const maren = await person(db, 'p-maren')
   await createQuiz(db, maren, `Quiz ${id}`, later(-60), id)
   const { quiz } = await loadQuiz(db, id)
-  await makeEdit(
-    db,
-    maren,
-    id,
-    0,
-    'test.1',
-    {
-      do: 'all',
-      edits: [
-        { do: 'addRows', section: quiz.content.sections[0]!.id, after: null, rows },
-        { do: 'setContent', values: { shuffleOptions: false, ...content } },
-        {
-          do: 'setRules',
-          values: {
-            ...defaultRules,
-            windows: [
-              { id: 'w1', classes: ['c-tuesday'], opens: day, closes: later(180), due: null, latestStart: null },
-            ],
-            limit: 60,
-            ...rules,
-          },
-        },
-      ],
+  const { content: blank } = quiz
+  const whole: Quiz = {
+    content: { ...blank, shuffleOptions: false, ...content, sections: [{ ...blank.sections[0]!, rows }] },
+    rules: {
+      ...usualRules,
+      windows: [{ id: 'w1', classes: ['c-tuesday'], opens: day, closes: later(180), due: null, latestStart: null }],
+      limit: 60,
+      ...rules,
     },
-    later(-50),
-  )
+  }
+  await makeEdit(db, maren, id, 0, 'test.1', editTo(quiz, whole)!, later(-50))
   await openQuiz(db, maren, id, later(-40))
   return id
 }

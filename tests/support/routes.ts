@@ -253,7 +253,7 @@ export const routes: Route[] = [
     'POST',
     'quizzes/[id]/edits',
     () => '/api/quizzes/quiz-buoys/edits',
-    () => ({ on: 1000, token: 'walk.1', edit: { do: 'setRules', values: { grace: 1 } } }),
+    () => ({ on: 1000, token: 'walk.1', edit: { do: 'set', path: ['rules', 'grace'], was: 1, value: 1 } }),
     ownQuiz,
   ],
   ['GET', 'quizzes/[id]/checks', () => '/api/quizzes/quiz-tides/checks', undefined, sharedQuiz],

@@ -1,7 +1,8 @@
 import { z } from 'zod'
 import type { Instant } from '../../../core/kit/time'
 import { id, points, type Question } from '../../../core/question'
-import { fromJson, toJson, toSql } from '../../database/codec'
+import { toJson, toSql } from '../../database/codec'
+import { readOwn } from '../../documents/read'
 import type { Database, Db } from '../../database/database'
 import { grouped } from '../grouped'
 import { newId } from '../ids'
@@ -147,7 +148,7 @@ export async function undoMany(
     ])
     if (!row) throw notFound('This change')
     if (!won) throw new Problem(409, 'undone', 'This change has been taken back already.')
-    const before = fromJson<Before[]>(row.body)
+    const before = readOwn<Before[]>(row.body)
     const undone = await putBack(db, person, before, now)
     return { undone, kept: before.length - undone }
   })

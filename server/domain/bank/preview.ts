@@ -24,6 +24,8 @@ function samplesOf(question: Question) {
   }
 }
 
+export type Preview = ReturnType<typeof previewQuestion>
+
 /** A question as a student would see it, and, with an answer, what it would earn. Nothing is kept. */
 export function previewQuestion(written: Question, answer: unknown) {
   const samples = samplesOf(written)

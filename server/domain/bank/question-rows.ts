@@ -1,8 +1,9 @@
 import type { Instant } from '../../../core/kit/time'
 import { gapText } from '../../../core/question/kinds/gaps'
 import { nearKey } from '../../../core/question/near'
-import { completed, isBlank, kindOf, plainText, questionFaults, type Question } from '../../../core/question'
-import { fromJson, toJson, toSql } from '../../database/codec'
+import { isBlank, kindOf, plainText, questionFaults, type Question } from '../../../core/question'
+import { toJson, toSql } from '../../database/codec'
+import { readQuestion } from '../../documents/read'
 import type { Database, Db } from '../../database/database'
 import { Problem } from '../problem'
 import { recordLines } from '../record'
@@ -13,8 +14,6 @@ import { searchable, wordsOf } from './words'
 /** How questions stand in tables: what lists show, what is searched, and their versions. */
 
 export type QuestionState = 'work' | 'usable' | 'retired'
-
-export const readQuestion = (body: string): Question => completed(fromJson<Question>(body))
 
 const levelsOf = (question: Question): string[] =>
   Object.entries(question.levels).map(([scheme, level]) => `${scheme}:${level}`)

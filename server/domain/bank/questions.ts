@@ -1,6 +1,7 @@
 import type { Instant } from '../../../core/kit/time'
 import { mapEveryHtml, type Question } from '../../../core/question'
 import { fromSql, toSql } from '../../database/codec'
+import { readQuestion } from '../../documents/read'
 import type { Database, Db } from '../../database/database'
 import { newId } from '../ids'
 import { notFound, Problem } from '../problem'
@@ -11,7 +12,6 @@ import { cleanHtml, renderMaths } from './html'
 import {
   insertQuestions,
   insertVersions,
-  readQuestion,
   stateOf,
   usualKeeping,
   type Keeping,

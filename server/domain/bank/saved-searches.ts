@@ -1,5 +1,6 @@
 import { z } from 'zod'
-import { fromJson, toJson } from '../../database/codec'
+import { toJson } from '../../database/codec'
+import { readOwn } from '../../documents/read'
 import type { Db } from '../../database/database'
 import { newId } from '../ids'
 import type { Person } from '../people/people'
@@ -21,7 +22,7 @@ export async function savedSearches(db: Db, person: Person): Promise<SavedSearch
     'SELECT id, name, body FROM saved_search WHERE person_id = ? ORDER BY name',
     [person.id],
   )
-  return rows.map((row) => ({ id: row.id, name: row.name, query: searchQuery.parse(fromJson(row.body)) }))
+  return rows.map((row) => ({ id: row.id, name: row.name, query: searchQuery.parse(readOwn(row.body)) }))
 }
 
 /** Keeps a search; one of the same name is replaced. */

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { noWords, schoolWords, type SchoolWords } from '../../../core/question/school-words'
-import { fromJson, toJson } from '../../database/codec'
+import { toJson } from '../../database/codec'
+import { readSchoolWords } from '../../documents/read'
 import type { Database, Db } from '../../database/database'
 import type { Person } from '../people/people'
 import { Problem } from '../problem'
@@ -16,7 +17,7 @@ export async function loadSchoolWords(
     'SELECT revision, body FROM school_words WHERE school_id = ?',
     [person.school],
   )
-  return row ? { revision: row.revision, words: fromJson<SchoolWords>(row.body) } : { revision: 0, words: noWords }
+  return row ? { revision: row.revision, words: readSchoolWords(row.body) } : { revision: 0, words: noWords }
 }
 
 /** Keeps a change, if nobody has made one in between. Questions keep what they were given: a level that is gone is no longer offered. */

@@ -1,4 +1,4 @@
-import { fromJson } from '../../database/codec'
+import { readFacets } from '../../documents/read'
 import { facetFilters, type Conditions, type FacetFilter, type SearchQuery } from './search-query'
 
 /** What filters say beside each value: how many questions they would leave. */
@@ -27,7 +27,7 @@ export const candidateColumns = 'q.id, q.kind, q.difficulty, q.folder_id, q.face
 export type FacetCounts = Record<FacetFilter, Record<string, number>>
 
 export function candidate(row: CandidateRow): Candidate {
-  const { o, t, l = [], g = '' } = fromJson<{ o: string[]; t: string[]; l?: string[]; g?: string }>(row.facets)
+  const { o, t, l, g } = readFacets(row.facets)
   return {
     id: row.id,
     kind: row.kind,

@@ -10,11 +10,12 @@ import { visibleTo } from './access'
 import { grantedBanks } from './granted'
 import { wordsOf } from './words'
 
-const many = <T extends z.ZodType>(member: T) =>
-  z.preprocess(
-    (value) => (value === undefined || value === '' ? [] : Array.isArray(value) ? value : String(value).split(',')),
-    z.array(member).max(40),
-  )
+const many = <O>(member: z.ZodType<O>) =>
+  z
+    .union([z.string(), z.number(), z.array(z.union([z.string(), z.number()]))])
+    .default('')
+    .transform((value): unknown[] => (value === '' ? [] : Array.isArray(value) ? value : String(value).split(',')))
+    .pipe(z.array(member).max(40))
 const tag = z.string().trim().min(1).max(40)
 
 /** What can be searched by: words, and filters of which each takes several values. */

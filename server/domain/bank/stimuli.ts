@@ -1,6 +1,7 @@
 import { mapStimulusHtml, plainText, type Stimulus } from '../../../core/question'
 import type { Instant } from '../../../core/kit/time'
-import { fromJson, fromSql, toJson, toSql } from '../../database/codec'
+import { fromSql, toJson, toSql } from '../../database/codec'
+import { readStimulus } from '../../documents/read'
 import type { Database, Db } from '../../database/database'
 import { newId } from '../ids'
 import type { Person } from '../people/people'
@@ -48,7 +49,7 @@ export async function listStimuli(db: Db, person: Person, words: string): Promis
     .map((row) => ({
       id: row.id,
       name: row.name,
-      text: plainText(fromJson<Stimulus>(row.body).html),
+      text: plainText(readStimulus(row.body).html),
       questions: Number(row.questions),
       changedAt: fromSql(row.changed_at),
     }))
@@ -87,7 +88,7 @@ export async function loadStimuli(
     'SELECT s.id, s.version, v.body FROM stimulus s JOIN stimulus_version v ON v.stimulus_id = s.id AND v.version = s.version WHERE s.id IN (?) AND s.school_id = ?',
     [ids, school],
   )
-  return new Map(rows.map((row) => [row.id, { version: row.version, stimulus: fromJson<Stimulus>(row.body) }]))
+  return new Map(rows.map((row) => [row.id, { version: row.version, stimulus: readStimulus(row.body) }]))
 }
 
 /** @param outside what the file that it comes from calls it */

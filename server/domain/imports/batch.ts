@@ -1,6 +1,6 @@
 import type { KindName, Question, Stimulus } from '../../../core/question'
 import type { PortableTest } from '../../../formats'
-import { fromJson } from '../../database/codec'
+import { readOwn } from '../../documents/read'
 import type { Db } from '../../database/database'
 import type { Person } from '../people/people'
 import { notFound } from '../problem'
@@ -99,8 +99,8 @@ export async function loadBatch(db: Db, person: Person, id: string): Promise<Bat
   if (!row) throw notFound('This import')
   return {
     ...row,
-    staged: stagedOf(fromJson<Staged | StagedItem[]>(row.body)),
-    result: row.result === null ? null : { ...nothingDone, ...fromJson<Partial<ImportResult>>(row.result) },
+    staged: stagedOf(readOwn<Staged | StagedItem[]>(row.body)),
+    result: row.result === null ? null : { ...nothingDone, ...readOwn<Partial<ImportResult>>(row.result) },
   }
 }
 

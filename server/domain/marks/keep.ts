@@ -1,4 +1,4 @@
-import { exact, type Exact } from '../../../core/kit/exact'
+import { decimalText, exact, type Exact } from '../../../core/kit/exact'
 import type { Instant } from '../../../core/kit/time'
 import { markAttempt } from '../../../core/marking'
 import { toSql } from '../../database/codec'
@@ -6,7 +6,8 @@ import type { Db } from '../../database/database'
 import { loadEdition } from '../quizzes/edition'
 import { loadAnswers, loadPaper, type Attempt } from '../sittings/attempts'
 
-const decimals = (value: Exact | null, places: number) => value && exact(value).valueOf().toFixed(places)
+/** Rounded for the columns that are searched and sorted by. */
+const decimals = (value: Exact | null, places: number) => value && decimalText(exact(value), places)
 
 /** Marks an ended attempt from the answers kept and the marks that people gave, and keeps that in place of what was there. */
 export async function keepMarks(db: Db, attempt: Attempt, at: Instant): Promise<void> {

@@ -1,18 +1,21 @@
-import { exact, pointsText } from '../../../core/kit/exact'
+import { pointsText } from '../../../core/kit/exact'
 import type { Instant } from '../../../core/kit/time'
-import { gradeFor } from '../../../core/marking'
-import type { QuizState } from '../../../core/quiz'
-import { fromJson, fromSql } from '../../database/codec'
+import { scorePercent } from '../../../core/marking'
+import { passWords, type QuizState } from '../../../core/quiz'
+import { fromSql } from '../../database/codec'
 import type { Database } from '../../database/database'
+import { readResponse } from '../../documents/read'
+import { grouped } from '../grouped'
 import { notFound } from '../problem'
 import { loadEdition } from '../quizzes/edition'
 import { currentState, loadQuiz } from '../quizzes/quizzes'
 import { assignedTo } from '../quizzes/roster'
-import { graded } from '../reviews/context'
+import { loadReleases } from '../quizzes/releases'
 import { answerWords, everything, reviewedSections, type ReviewedSection } from '../reviews/paper-view'
 import { loadMarks } from '../reviews/review'
 import { loadAnswers, loadAttempt, loadAttempts, loadPaper, type Attempt } from '../sittings/attempts'
 import { settle } from '../sittings/end'
+import { satOf } from '../sittings/sat'
 
 export interface MarkedAttempt {
   id: string
@@ -34,6 +37,8 @@ export interface MarkedStudent {
   name: string
   classes: string[]
   attempts: MarkedAttempt[]
+  /** The counting grade, exactly. */
+  share: string | null
   percent: string | null
   points: string | null
   passed: boolean | null
@@ -45,13 +50,13 @@ export interface MarksTable {
   state: QuizState
   method: string
   passMark: string | null
+  decimals: number
   classes: { id: string; name: string; releasedAt: Instant | null }[]
   byHand: boolean
   students: MarkedStudent[]
 }
 
 function shown(attempt: Attempt, counted: number[], decimals: number): MarkedAttempt {
-  const possible = attempt.possible && exact(attempt.possible)
   return {
     id: attempt.id,
     number: attempt.number,
@@ -63,10 +68,7 @@ function shown(attempt: Attempt, counted: number[], decimals: number): MarkedAtt
     minutesOver: attempt.minutesOver,
     score: attempt.score && pointsText(attempt.score),
     possible: attempt.possible && pointsText(attempt.possible),
-    percent:
-      attempt.score && possible && !possible.equals(0)
-        ? exact(attempt.score).div(possible).mul(100).valueOf().toFixed(decimals)
-        : null,
+    percent: scorePercent(attempt, decimals),
     counts: counted.includes(attempt.number),
   }
 }
@@ -83,7 +85,7 @@ export async function marksTable(database: Database, quizId: string, now: Instan
       'SELECT c.id, c.name FROM quiz_class q JOIN class c ON c.id = q.class_id WHERE q.quiz_id = ? ORDER BY c.name',
       [quizId],
     ),
-    database.rows<{ class_id: string; at: string }>('SELECT class_id, at FROM released WHERE quiz_id = ?', [quizId]),
+    loadReleases(database, [quizId]),
   ])
   const known = new Set(students.map((student) => student.id))
   const left = [...new Set(attempts.map((attempt) => attempt.student))].filter((id) => !known.has(id))
@@ -93,14 +95,16 @@ export async function marksTable(database: Database, quizId: string, now: Instan
       ])
     : []
   const nameOf = new Map(classes.map(({ id, name }) => [id, name]))
+  const byStudent = grouped(attempts, (attempt) => attempt.student)
   const line = (id: string, name: string, inClasses: string[]): MarkedStudent => {
-    const own = attempts.filter((attempt) => attempt.student === id)
-    const grade = gradeFor(graded(own), null, rules)
+    const own = byStudent.get(id) ?? []
+    const { grade } = satOf(own, rules)
     return {
       id,
       name,
       classes: inClasses.flatMap((each) => nameOf.get(each) ?? []),
       attempts: own.map((attempt) => shown(attempt, grade.counted, rules.grade.decimals)),
+      share: grade.share,
       percent: grade.percent,
       points: grade.points,
       passed: grade.passed,
@@ -113,15 +117,16 @@ export async function marksTable(database: Database, quizId: string, now: Instan
     state: currentState(
       row,
       students,
-      attempts.filter((attempt) => attempt.state === 'open').map((attempt) => attempt.limits.hardStop),
+      attempts.filter((attempt) => attempt.state === 'open').map((attempt) => attempt.limits),
       now,
     ),
     method: rules.grade.method,
-    passMark: pass && `${pass.value}${pass.by === 'percent' ? ' %' : ' points'}`,
+    passMark: pass && passWords(pass),
+    decimals: rules.grade.decimals,
     classes: classes.map(({ id, name }) => ({
       id,
       name,
-      releasedAt: released.filter((each) => each.class_id === id).map((each) => fromSql(each.at))[0] ?? null,
+      releasedAt: released.get(quizId)?.get(id) ?? null,
     })),
     byHand: Object.values(rules.release).some((rule) => rule.from.at === 'teacher'),
     students: [
@@ -176,7 +181,7 @@ export async function markedPaper(
     sections,
     aside: aside.map((each) => ({
       number: numbers.get(each.item) ?? null,
-      text: answerWords(paper, edition, each.item, each.response === null ? null : fromJson(each.response)),
+      text: answerWords(paper, edition, each.item, readResponse(each.response)),
       arrivedAt: fromSql(each.arrived_at),
       reason: each.reason,
     })),

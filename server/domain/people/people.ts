@@ -1,5 +1,3 @@
-import { noAccommodation, type Accommodation } from '../../../core/quiz'
-import { fromJson } from '../../database/codec'
 import type { Db } from '../../database/database'
 
 export interface Person {
@@ -34,10 +32,6 @@ export async function demoPeople(db: Db): Promise<(PersonRow & { classes: string
     FROM person p JOIN school s ON s.id = p.school_id AND s.demo = 1
     LEFT JOIN enrolment e ON e.person_id = p.id LEFT JOIN class c ON c.id = e.class_id
     GROUP BY p.id ORDER BY p.role, p.name`)
-}
-
-export function readAccommodation(text: string | null): Accommodation {
-  return text === null ? noAccommodation : fromJson<Accommodation>(text)
 }
 
 /** Whether anything has been laid out in this database. */

@@ -2,6 +2,7 @@ import type { Instant } from '../../../core/kit/time'
 import { checkQuiz, questionsUsed, type Check, type Quiz } from '../../../core/quiz'
 import type { Db } from '../../database/database'
 import type { Person } from '../people/people'
+import { classNames } from '../classes'
 import { assignedTo } from './roster'
 
 /** Runs core's checks with what the database knows. */
@@ -12,14 +13,14 @@ export async function checksFor(
   now: Instant,
 ): Promise<Check[]> {
   const ids = questionsUsed(quiz.content)
-  const [questions, classes, students] = await Promise.all([
+  const [questions, names, students] = await Promise.all([
     ids.length
       ? db.rows<{ id: string; title: string; state: string; sharing: string }>(
           'SELECT id, title, state, sharing FROM question WHERE id IN (?) AND school_id = ?',
           [ids, person.school],
         )
       : [],
-    db.rows<{ id: string; name: string }>('SELECT id, name FROM class WHERE school_id = ?', [person.school]),
+    classNames(db, person.school),
     assignedTo(db, quiz.rules),
   ])
   return checkQuiz(quiz, {
@@ -32,6 +33,6 @@ export async function checksFor(
         { title, usable: state === 'usable' && sharing !== 'outside' },
       ]),
     ),
-    classNames: new Map(classes.map(({ id, name }) => [id, name])),
+    classNames: names,
   })
 }

@@ -1,7 +1,7 @@
 import { questionsUsed, type Edition, type Quiz } from '../../../core/quiz'
-import { completed, mapEveryHtml, mapStimulusHtml } from '../../../core/question'
-import { fromJson } from '../../database/codec'
+import { mapEveryHtml, mapStimulusHtml } from '../../../core/question'
 import type { Db } from '../../database/database'
+import { readEdition } from '../../documents/read'
 import { loadQuestions, shown } from '../bank/questions'
 import { cleanHtml, renderMaths } from '../bank/html'
 import { loadStimuli } from '../bank/stimuli'
@@ -48,14 +48,7 @@ export async function loadEdition(db: Db, id: string): Promise<Edition> {
   if (known) return known
   const row = await db.one<{ body: string }>('SELECT body FROM edition WHERE id = ?', [id])
   if (!row) throw notFound('This edition')
-  const kept = fromJson<Edition>(row.body)
-  const edition: Edition = {
-    ...kept,
-    stimuli: kept.stimuli ?? {},
-    questions: Object.fromEntries(
-      Object.entries(kept.questions).map(([key, each]) => [key, { ...each, question: completed(each.question) }]),
-    ),
-  }
+  const edition = readEdition(row.body)
   remembered.set(id, edition)
   if (remembered.size > most) remembered.delete(remembered.keys().next().value!)
   return edition

@@ -1,90 +1,97 @@
 import type { Instant } from '../../../core/kit/time'
-import { applyEdit, changesRules, conflict, EditError, questionsUsed, type Edit, type Quiz } from '../../../core/quiz'
-import { fromJson, fromSql, toJson, toSql } from '../../database/codec'
+import {
+  applyEdit,
+  changesInWords,
+  changesRules,
+  EditConflict,
+  EditError,
+  questionsNamed,
+  questionsUsed,
+  type Edit,
+  type Quiz,
+} from '../../../core/quiz'
+import { toJson, toSql } from '../../database/codec'
 import type { Database, Db } from '../../database/database'
+import { readEdit } from '../../documents/read'
 import { visibleTo } from '../bank/access'
+import { classNames } from '../classes'
 import type { Person } from '../people/people'
 import { Problem } from '../problem'
 import { recordLine } from '../record'
 import { rewriteOpenSittings } from '../sittings/timing'
+import { editsSince, keepEdit, lastChange, revisionOf, type KeptEdit } from './history'
 import { indexQuiz, loadQuiz, type QuizRow } from './quizzes'
-
-export interface KeptEdit {
-  revision: number
-  token: string
-  edit: Edit
-  by: string
-  byName: string
-  at: Instant
-}
 
 export interface EditReply {
   revision: number
-  /** All edits since the revision that the page had, its own among them. */
-  since: KeptEdit[]
+  /** All edits since the revision that the page had, its own among them; null where `quiz` says it all. */
+  since: KeptEdit[] | null
+  quiz: Quiz | null
 }
 
-/** Edits after a revision, with who made them. */
-export async function editsSince(db: Db, quizId: string, revision: number): Promise<KeptEdit[]> {
-  const rows = await db.rows<{
-    revision: number
-    token: string
-    body: string
-    made_by: string
-    name: string
-    made_at: string
-  }>(
-    'SELECT e.revision, e.token, e.body, e.made_by, p.name, e.made_at FROM quiz_edit e JOIN person p ON p.id = e.made_by WHERE e.quiz_id = ? AND e.revision > ? ORDER BY e.revision LIMIT 500',
-    [quizId, revision],
+/** What others did since a revision: edit by edit, or the whole quiz for a page that is far behind. */
+export async function changesSince(db: Db, quizId: string, revision: number): Promise<EditReply> {
+  const since = await editsSince(db, quizId, revision)
+  if (since) return { revision: since.at(-1)?.revision ?? revision, since, quiz: null }
+  const row = await loadQuiz(db, quizId)
+  return { revision: row.revision, since: null, quiz: row.quiz }
+}
+
+/** Says who changed what an edit does not find as it expects. */
+async function conflictProblem(db: Db, person: Person, quizId: string, conflict: EditConflict): Promise<Problem> {
+  const last = await lastChange(db, quizId, conflict.paths)
+  const who = !last ? 'Somebody' : last.by === person.id ? 'You yourself, on another page,' : last.byName
+  const has = last?.by === person.id ? 'have' : 'has'
+  return new Problem(
+    409,
+    'edit-conflict',
+    conflict.gone
+      ? `${who} ${has} taken this out in the meantime. ${conflict.message}`
+      : `${who} ${has} changed the same thing in the meantime.`,
+    { by: last?.byName ?? null, at: last?.at ?? null, gone: conflict.gone },
   )
-  return rows.map((row) => ({
-    revision: row.revision,
-    token: row.token,
-    edit: fromJson<Edit>(row.body),
-    by: row.made_by,
-    byName: row.name,
-    at: fromSql(row.made_at),
-  }))
 }
 
-function ensureNoConflict(edit: Edit, others: KeptEdit[]): void {
-  const clash = others.find((other) => conflict(edit, other.edit))
-  if (clash)
-    throw new Problem(
-      409,
-      'edit-conflict',
-      `${clash.byName} has changed the same thing in the meantime. Look at it, then change it again if you still want to.`,
-      { by: clash.byName, revision: clash.revision },
-    )
-}
-
-function applied(quiz: Quiz, edit: Edit): Quiz {
+async function applied(db: Db, person: Person, row: QuizRow, edit: Edit): Promise<Quiz> {
   try {
-    return applyEdit(quiz, edit).quiz
+    return applyEdit(row.quiz, edit).quiz
   } catch (error) {
+    if (error instanceof EditConflict) throw await conflictProblem(db, person, row.id, error)
     if (error instanceof EditError) throw new Problem(422, 'edit', error.message)
     throw error
   }
 }
 
-/** Questions that come into a quiz are those that the person may see, or that were in it before: undoing brings them back. */
+/** Questions that the history of a quiz has had in it: undoing brings them back, whoever may see them by now. */
+async function hadBefore(db: Db, quizId: string, ids: readonly string[]): Promise<Set<string>> {
+  // The text finds candidates; what counts is what an edit did with them.
+  const rows = await db.rows<{ body: string }>(
+    `SELECT e.body FROM quiz_edit e WHERE e.quiz_id = ? AND (${ids.map(() => 'e.body LIKE ?').join(' OR ')})`,
+    [quizId, ...ids.map((id) => `%"${id}"%`)],
+  )
+  return new Set(rows.flatMap(({ body }) => questionsNamed(readEdit(body) ?? { do: 'all', edits: [] })))
+}
+
+/** Questions that come into a quiz are those that the person may see, or that were in it before. */
 async function ensureOwnThings(db: Db, person: Person, quizId: string, quiz: Quiz, before: Quiz): Promise<void> {
   const known = new Set(questionsUsed(before.content))
   const added = questionsUsed(quiz.content).filter((id) => !known.has(id))
   if (!added.length) return
   const visible = visibleTo(person)
-  const rows = await db.rows<{ id: string }>(
-    `SELECT q.id FROM question q WHERE q.id IN (?) AND q.school_id = ? AND q.sharing <> 'staged' AND ((${visible.sql})
-    OR EXISTS (SELECT 1 FROM quiz_edit e WHERE e.quiz_id = ? AND e.body LIKE CONCAT('%"', q.id, '"%')) OR q.sharing = 'outside')`,
-    [added, person.school, ...visible.values, quizId],
+  const rows = await db.rows<{ id: string; open: number }>(
+    `SELECT q.id, ((${visible.sql}) OR q.sharing = 'outside') AS open FROM question q
+    WHERE q.id IN (?) AND q.school_id = ? AND q.sharing <> 'staged'`,
+    [...visible.values, added, person.school],
   )
-  if (rows.length < added.length)
+  const closed = rows.filter((row) => !row.open).map((row) => row.id)
+  const had = closed.length ? await hadBefore(db, quizId, closed) : new Set()
+  if (rows.length < added.length || closed.some((id) => !had.has(id)))
     throw new Problem(422, 'question', 'One of the questions is not in this school’s bank.')
 }
 
 /**
  * Replays an edit on the newest revision and keeps it (architecture, Data). Sending the same token again is the same
- * save. Two teachers' edits clash only when they write to the same thing: then nothing is changed.
+ * save. An edit that does not find what it expects was made beside a colleague's: then nothing is changed.
  * @param on the revision that the page had
  */
 export async function makeEdit(
@@ -99,32 +106,40 @@ export async function makeEdit(
   return database.transaction(async (db) => {
     await db.one('SELECT id FROM quiz WHERE id = ? FOR UPDATE', [quizId])
     const row = await loadQuiz(db, quizId)
-    const since = await editsSince(db, quizId, on)
-    if (since.some((each) => each.token === token)) return { revision: row.revision, since }
-    const page = token.split('.')[0]
-    ensureNoConflict(
-      edit,
-      since.filter((each) => each.token.split('.')[0] !== page),
-    )
-    const quiz = applied(row.quiz, edit)
-    await ensureOwnThings(db, person, quizId, quiz, row.quiz)
-    const revision = row.revision + 1
-    await keep(db, person, row, quiz, revision, now)
-    await db.run('INSERT INTO quiz_edit (quiz_id, revision, token, made_by, made_at, body) VALUES (?, ?, ?, ?, ?, ?)', [
-      quizId,
-      revision,
-      token,
-      person.id,
-      toSql(now),
-      toJson(edit),
-    ])
-    if (changesRules(edit)) await keepRules(db, person, row, quiz, revision, now)
-    return { revision, since: [...since, { revision, token, edit, by: person.id, byName: person.name, at: now }] }
+    if ((await revisionOf(db, quizId, token)) === undefined) {
+      const quiz = await applied(db, person, row, edit)
+      await ensureOwnThings(db, person, quizId, quiz, row.quiz)
+      await keepChange(db, person, row, quiz, token, edit, now)
+    }
+    return changesSince(db, quizId, on)
   })
 }
 
+/** Keeps what an edit has made of a quiz, with the edit, and what follows from a change of rules. */
+export async function keepChange(
+  db: Db,
+  person: Person,
+  row: QuizRow,
+  quiz: Quiz,
+  token: string,
+  edit: Edit,
+  now: Instant,
+): Promise<void> {
+  const revision = row.revision + 1
+  await keepQuiz(db, person, row, quiz, revision, now)
+  await keepEdit(db, person, row.id, revision, token, edit, now)
+  if (changesRules(edit)) await keepRules(db, person, row, quiz, revision, now)
+}
+
 /** Compare-and-set on the revision: on a cluster a row lock alone lets two nodes win. */
-async function keep(db: Db, person: Person, row: QuizRow, quiz: Quiz, revision: number, now: Instant): Promise<void> {
+async function keepQuiz(
+  db: Db,
+  person: Person,
+  row: QuizRow,
+  quiz: Quiz,
+  revision: number,
+  now: Instant,
+): Promise<void> {
   // An edition stays up to date when only rules have changed beside it.
   const sameContent = toJson(quiz.content) === toJson(row.quiz.content)
   const edition = sameContent && row.editionRevision === row.revision ? revision : row.editionRevision
@@ -136,7 +151,7 @@ async function keep(db: Db, person: Person, row: QuizRow, quiz: Quiz, revision: 
   await indexQuiz(db, row.id, quiz, questionsUsed(quiz.content), person.school)
 }
 
-/** A change to living rules is versioned and recorded, and reaches open sittings in the same transaction. */
+/** A change to living rules is versioned and recorded in words, and reaches open sittings in the same transaction. */
 async function keepRules(
   db: Db,
   person: Person,
@@ -153,6 +168,10 @@ async function keepRules(
     toSql(now),
   ])
   if (row.stored === 'draft') return
-  await recordLine(db, now, person.id, 'rules changed', row.id, { version: revision })
+  const reading = { zone: person.zone, classNames: await classNames(db, person.school) }
+  await recordLine(db, now, person.id, 'rules changed', row.id, {
+    version: revision,
+    changes: changesInWords(row.quiz.rules, quiz.rules, reading, quiz),
+  })
   await rewriteOpenSittings(db, { quiz: row.id, rules: quiz.rules }, now)
 }

@@ -1,5 +1,13 @@
 import type { Instant } from '../../../core/kit/time'
-import { mayBecome, questionsUsed, type Check, type StoredState } from '../../../core/quiz'
+import {
+  applyEdit,
+  editTo,
+  mayBecome,
+  questionsUsed,
+  type Check,
+  type StoredState,
+  type Window,
+} from '../../../core/quiz'
 import { toJson, toSql } from '../../database/codec'
 import type { Database } from '../../database/database'
 import type { Person } from '../people/people'
@@ -8,6 +16,7 @@ import { recordLine } from '../record'
 import { closeOpenSittings } from '../sittings/timing'
 import { checksFor } from './checks'
 import { freeze } from './edition'
+import { keepChange } from './edits'
 import { loadQuiz } from './quizzes'
 
 function ensureNothingStops(checks: Check[]): void {
@@ -96,30 +105,11 @@ export async function closeNow(
     await db.one('SELECT id FROM quiz WHERE id = ? FOR UPDATE', [quizId])
     const row = await loadQuiz(db, quizId)
     if (row.stored !== 'published') throw new Problem(409, 'state', 'Only a quiz that is open can be closed.')
-    const windows = row.quiz.rules.windows.map((window) => ({
-      ...window,
-      closes: window.closes === null || window.closes > now ? (window.opens < now ? now : window.opens) : window.closes,
-    }))
-    const rules = { ...row.quiz.rules, windows }
-    await db.run(
-      'UPDATE quiz SET body = ?, edition_revision = IF(edition_revision = revision, revision + 1, edition_revision), revision = revision + 1, changed_at = ? WHERE id = ?',
-      [toJson({ ...row.quiz, rules }), toSql(now), quizId],
-    )
-    await db.run('INSERT INTO quiz_edit (quiz_id, revision, token, made_by, made_at, body) VALUES (?, ?, ?, ?, ?, ?)', [
-      quizId,
-      row.revision + 1,
-      `close.${row.revision + 1}`,
-      person.id,
-      toSql(now),
-      toJson({ do: 'setRules', values: { windows } }),
-    ])
-    await db.run('INSERT INTO rules_version (quiz_id, version, body, made_by, made_at) VALUES (?, ?, ?, ?, ?)', [
-      quizId,
-      row.revision + 1,
-      toJson(rules),
-      person.id,
-      toSql(now),
-    ])
+    const closesNow = (window: Window) =>
+      window.closes !== null && window.closes <= now ? window.closes : window.opens < now ? now : window.opens
+    const windows = row.quiz.rules.windows.map((window) => ({ ...window, closes: closesNow(window) }))
+    const edit = editTo(row.quiz, { ...row.quiz, rules: { ...row.quiz.rules, windows } })
+    if (edit) await keepChange(db, person, row, applyEdit(row.quiz, edit).quiz, `close.${row.revision + 1}`, edit, now)
     await recordLine(db, now, person.id, 'quiz closed now', quizId)
     return { ended: await closeOpenSittings(db, quizId, now) }
   })

@@ -1,13 +1,15 @@
-import type { Instant } from '../../../core/kit/time'
+import { endAt, type Instant } from '../../../core/kit/time'
 import { newQuiz, questionsUsed, stateOf, type Quiz, type QuizState, type StoredState } from '../../../core/quiz'
-import { greatestEnd } from '../../../core/release'
-import { fromJson, fromSql, fromSqlOrNever, toJson, toSql } from '../../database/codec'
+import { endsOf } from '../../../core/release'
+import { assignedTo, classesOf, type AssignedStudent } from '../../../core/schedule'
+import { fromSql, fromSqlOrNever, toJson, toSql } from '../../database/codec'
 import type { Database, Db } from '../../database/database'
+import { readQuiz } from '../../documents/read'
 import { newId } from '../ids'
 import type { Person } from '../people/people'
 import { notFound, Problem } from '../problem'
 import { recordLine } from '../record'
-import { assignedAmong, classesOf, type AssignedStudent } from './roster'
+import type { OpenStop } from '../sittings/open-stops'
 import { studentsOfClasses } from './students'
 
 export interface QuizRow {
@@ -43,7 +45,7 @@ function read(row: RawQuiz): QuizRow {
     owner: row.owner_id,
     stored: row.state,
     revision: row.revision,
-    quiz: fromJson<Quiz>(row.body),
+    quiz: readQuiz(row.body),
     edition: row.edition_id,
     editionRevision: row.edition_revision,
     changedAt: fromSql(row.changed_at),
@@ -144,8 +146,8 @@ export async function listQuizzes(db: Db, person: Person, now: Instant): Promise
       title: quiz.content.title,
       state: currentState(
         { stored: rest.stored, quiz },
-        assignedAmong(students, quiz.rules),
-        row.last_stop === null ? [] : [fromSqlOrNever(row.last_stop)],
+        assignedTo(students, quiz.rules),
+        row.last_stop === null ? [] : [{ hardStop: fromSqlOrNever(row.last_stop) }],
         now,
       ),
       ownerName: row.owner,
@@ -161,16 +163,19 @@ export async function listQuizzes(db: Db, person: Person, now: Instant): Promise
 }
 
 /**
- * The state of a quiz now, from its rules, everybody assigned and the hard stops of sittings under way (a rule that
- * was shortened since does not shorten those). Every page asks this one.
+ * The state of a quiz now, from its rules, everybody assigned and the sittings under way. Every page asks this one.
  */
 export function currentState(
   row: Pick<QuizRow, 'stored' | 'quiz'>,
   students: readonly AssignedStudent[],
-  openStops: readonly (Instant | null)[],
+  open: readonly Pick<OpenStop, 'hardStop'>[],
   now: Instant,
 ): QuizState {
-  return stateOf(row.stored, row.quiz.rules, greatestEnd(students, openStops), now)
+  const ends = endsOf(
+    students,
+    open.map(({ hardStop }) => ({ end: endAt(hardStop), classes: [] })),
+  )
+  return stateOf(row.stored, row.quiz.rules, ends.everyone, now)
 }
 
 /** Lets a colleague work in the quiz, or ends that. */

@@ -1,6 +1,6 @@
 import type { Student } from '../../../core/quiz'
 import type { Db } from '../../database/database'
-import { readAccommodation } from '../people/people'
+import { readAccommodation } from '../../documents/read'
 
 interface Row {
   id: string

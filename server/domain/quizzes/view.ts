@@ -6,7 +6,7 @@ import { allRows, questionsUsed } from '../../../core/quiz'
 import type { Person } from '../people/people'
 import { checksFor } from './checks'
 import { currentState, loadQuiz } from './quizzes'
-import { openStops } from '../sittings/attempts'
+import { openStops } from '../sittings/open-stops'
 import { assignedTo } from './roster'
 import { studentsOfSchool } from './students'
 
@@ -45,7 +45,7 @@ export async function quizView(db: Db, person: Person, id: string, now: Instant)
       [row.owner, id],
     ),
     studentsOfSchool(db, person.school),
-    openStops(db, id),
+    openStops(db, [id]),
   ])
   const stimuli = [
     ...new Set(allRows(row.quiz.content).flatMap((each) => (each.type === 'stimulus' ? each.stimulus : []))),

@@ -1,15 +1,21 @@
-import { exact, pointsText } from '../../../core/kit/exact'
+import { pointsText } from '../../../core/kit/exact'
 import type { Instant } from '../../../core/kit/time'
-import { gradeFor } from '../../../core/marking'
-import { facetNames, type FacetName, type FacetSight } from '../../../core/release'
+import { classFiguresForStudents, scorePercent } from '../../../core/marking'
+import type { Rules } from '../../../core/quiz'
+import { classmates, facetNames, type FacetName, type FacetSight } from '../../../core/release'
+import type { AssignedStudent } from '../../../core/schedule'
 import type { Database, Db } from '../../database/database'
+import { grouped } from '../grouped'
 import { loadEdition } from '../quizzes/edition'
 import { loadQuiz } from '../quizzes/quizzes'
+import { loadReleases } from '../quizzes/releases'
 import { assignedTo } from '../quizzes/roster'
 import { loadAnswers, loadAttempts, loadPaper, type Attempt } from '../sittings/attempts'
 import { ownAttempt } from '../sittings/sitting'
 import { settle } from '../sittings/end'
-import { graded, loadEnds, sightOf } from './context'
+import { openStops } from '../sittings/open-stops'
+import { satOf } from '../sittings/sat'
+import { quizEnds, sightOf } from './context'
 import { loadViewings, noteViewings } from './viewings'
 import { reviewedSections, type KeptMark, type ReviewedSection } from './paper-view'
 
@@ -70,13 +76,14 @@ export async function reviewFor(
   const attempt = await ownAttempt(database, student.id, id, now)
   await settle(database, { quiz: attempt.quiz }, now)
   const { quiz } = await loadQuiz(database, attempt.quiz)
-  const [students, all, viewed] = await Promise.all([
+  const [students, own, open, viewed, released] = await Promise.all([
     assignedTo(database, quiz.rules),
-    loadAttempts(database, 'quiz_id = ?', [attempt.quiz]),
+    loadAttempts(database, 'quiz_id = ? AND student_id = ?', [attempt.quiz, student.id]),
+    openStops(database, [attempt.quiz]),
     loadViewings(database, [id]),
+    loadReleases(database, [attempt.quiz]),
   ])
-  const own = all.filter((each) => each.student === student.id)
-  const ends = await loadEnds(database, attempt.quiz, quiz.rules, students, all)
+  const ends = quizEnds(quiz.rules, students, open, released.get(attempt.quiz)!)
   const { visible, grade } = sightOf(ends, attempt, own, viewed.get(id) ?? [], now)
   const shows = (name: FacetName) => visible.facets[name].shown
   await noteViewings(
@@ -85,10 +92,7 @@ export async function reviewFor(
     facetNames.filter(shows).map((facet) => ({ attempt: id, facet })),
     now,
   )
-  const share =
-    attempt.score === null || attempt.possible === null || exact(attempt.possible).equals(0)
-      ? null
-      : exact(attempt.score).div(exact(attempt.possible))
+  const percent = scorePercent(attempt, quiz.rules.grade.decimals)
   return {
     attempt: id,
     quiz: attempt.quiz,
@@ -104,11 +108,11 @@ export async function reviewFor(
     changesAt: visible.changesAt,
     now,
     score:
-      shows('score') && share
+      shows('score') && percent !== null
         ? {
             points: pointsText(attempt.score!),
             possible: pointsText(attempt.possible!),
-            percent: `${share.mul(100).valueOf().toFixed(quiz.rules.grade.decimals)} %`,
+            percent: `${percent} %`,
           }
         : null,
     grade:
@@ -129,17 +133,7 @@ export async function reviewFor(
       key: shows('key'),
       comments: shows('comments'),
     }),
-    classFigures: shows('class')
-      ? classFigures(
-          all,
-          students
-            .filter((each) =>
-              each.classes.some((name) => students.find(({ id: mine }) => mine === student.id)?.classes.includes(name)),
-            )
-            .map((each) => each.id),
-          quiz.rules,
-        )
-      : null,
+    classFigures: shows('class') ? await figuresOfClass(database, attempt, students, quiz.rules) : null,
     certificate:
       shows('certificate') && grade.percent !== null && grade.passed !== false
         ? { name: student.name, quiz: quiz.content.title, percent: grade.percent, at: attempt.handedInAt! }
@@ -163,20 +157,19 @@ async function sectionsFor(
   return reviewedSections(paper, edition, answers, marks, sight, attempt.language)
 }
 
-/** Mean and highest counting grade of a student's class; nothing below 8, so that nobody can be worked out of it. */
-function classFigures(
-  all: readonly Attempt[],
-  mates: readonly string[],
-  rules: Parameters<typeof gradeFor>[2],
-): Review['classFigures'] {
-  const shares = mates.flatMap((id) => {
-    const grade = gradeFor(graded(all.filter((attempt) => attempt.student === id)), null, rules)
-    return grade.percent === null ? [] : [Number(grade.percent.replace('−', '-'))]
-  })
-  if (shares.length < 8) return null
-  return {
-    students: shares.length,
-    mean: (shares.reduce((a, b) => a + b, 0) / shares.length).toFixed(rules.grade.decimals),
-    highest: Math.max(...shares).toFixed(rules.grade.decimals),
-  }
+/** Figures of those who share a class with the student; null where there are too few grades to tell any. */
+async function figuresOfClass(
+  database: Database,
+  { quiz, student }: Attempt,
+  students: readonly AssignedStudent[],
+  rules: Rules,
+): Promise<Review['classFigures']> {
+  const classes = students.find(({ id }) => id === student)?.classes ?? []
+  const mates = classmates(students, classes)
+  const byStudent = grouped(await loadAttempts(database, 'quiz_id = ?', [quiz]), (each) => each.student)
+  const figures = classFiguresForStudents(
+    mates.map(({ id }) => satOf(byStudent.get(id) ?? [], rules).grade),
+    rules.grade.decimals,
+  )
+  return figures && { students: figures.graded, mean: figures.mean!, highest: figures.highest! }
 }

@@ -1,8 +1,9 @@
 import type { Instant } from '../../../core/kit/time'
 import type { Paper } from '../../../core/paper'
 import type { Limits } from '../../../core/schedule'
-import { fromJson, fromSql, fromSqlOrNever } from '../../database/codec'
+import { fromSql, fromSqlOrNever } from '../../database/codec'
 import type { Db, Value } from '../../database/database'
+import { readPaper, readResponse } from '../../documents/read'
 import { notFound } from '../problem'
 
 export interface Attempt {
@@ -98,13 +99,6 @@ export async function loadAttempt(db: Db, id: string): Promise<Attempt> {
   return attempt
 }
 
-/** Hard stops of the sittings under way in a quiz. */
-export async function openStops(db: Db, quiz: string): Promise<(Instant | null)[]> {
-  return (
-    await db.rows<{ hard_stop: string }>("SELECT hard_stop FROM attempt WHERE quiz_id = ? AND state = 'open'", [quiz])
-  ).map((row) => fromSqlOrNever(row.hard_stop))
-}
-
 /** Papers never change, so a process may remember some. */
 const remembered = new Map<string, Paper>()
 const most = 2000
@@ -114,7 +108,7 @@ export async function loadPaper(db: Db, attempt: string): Promise<Paper> {
   if (known) return known
   const row = await db.one<{ paper: string }>('SELECT paper FROM attempt WHERE id = ?', [attempt])
   if (!row) throw notFound('This attempt')
-  const paper = fromJson<Paper>(row.paper)
+  const paper = readPaper(row.paper)
   remembered.set(attempt, paper)
   if (remembered.size > most) remembered.delete(remembered.keys().next().value!)
   return paper
@@ -143,7 +137,7 @@ export async function loadAnswers(db: Db, attempt: string, lock = false): Promis
   )
   return rows.map((row) => ({
     item: row.item,
-    response: row.response === null ? null : fromJson(row.response),
+    response: readResponse(row.response),
     flagged: Boolean(row.flagged),
     lease: row.lease,
     seq: row.seq,

@@ -1,21 +1,23 @@
 import type { Instant } from '../../../core/kit/time'
 import { figuresFor } from '../../../core/figures'
-import type { Quiz, StoredState } from '../../../core/quiz'
+import { toldToStudents, type StoredState } from '../../../core/quiz'
 import { shownInLists, type FacetName } from '../../../core/release'
-import { maySit, scheduleFor, toldToStudents } from '../../../core/schedule'
-import { fromJson, fromSql } from '../../database/codec'
+import { assignedTo, classesOf, maySit, scheduleFor } from '../../../core/schedule'
 import type { Database } from '../../database/database'
+import { readQuiz } from '../../documents/read'
 import type { Person } from '../people/people'
 import { notFound } from '../problem'
 import { loadEdition } from '../quizzes/edition'
 import { currentState } from '../quizzes/quizzes'
-import { assignedAmong } from '../quizzes/roster'
+import { loadReleases } from '../quizzes/releases'
 import { studentsByIds, studentsOfClasses } from '../quizzes/students'
 import { loadViewings, noteViewings } from '../reviews/viewings'
-import { sightOf } from '../reviews/context'
+import { quizEnds, sightOf } from '../reviews/context'
 import { loadAttempts } from './attempts'
 import { settle } from './end'
-import { attemptFact, standing } from './start'
+import { openStops } from './open-stops'
+import { satOf } from './sat'
+import { standing } from './start'
 
 export interface MyQuiz {
   id: string
@@ -49,45 +51,31 @@ export async function myQuizzes(database: Database, person: Person, now: Instant
     [student.classes, person.id],
   )
   if (!rows.length) return []
-  const quizzes = rows.map((row) => ({ ...row, quiz: fromJson<Quiz>(row.body) }))
-  const allAttempts = await loadAttempts(database, 'quiz_id IN (?)', [rows.map((row) => row.id)])
-  const everybody = await studentsOfClasses(database, [
-    ...new Set(quizzes.flatMap(({ quiz }) => quiz.rules.windows.flatMap((window) => window.classes))),
+  const quizzes = rows.map((row) => ({ ...row, quiz: readQuiz(row.body) }))
+  const ids = rows.map((row) => row.id)
+  const [attempts, open, everybody, released] = await Promise.all([
+    loadAttempts(database, 'quiz_id IN (?) AND student_id = ?', [ids, person.id]),
+    openStops(database, ids),
+    studentsOfClasses(database, [...new Set(quizzes.flatMap(({ quiz }) => classesOf(quiz.rules)))]),
+    loadReleases(database, ids),
   ])
-  const released = await loadReleases(
-    database,
-    rows.map((row) => row.id),
-  )
   const viewings = await loadViewings(
     database,
-    allAttempts.filter((attempt) => attempt.student === person.id).map((attempt) => attempt.id),
+    attempts.map((attempt) => attempt.id),
   )
   const seen: { attempt: string; facet: FacetName }[] = []
   const listed = quizzes.flatMap(({ id, state, quiz }): MyQuiz[] => {
     const schedule = scheduleFor(quiz.rules, student)
-    const own = allAttempts.filter((attempt) => attempt.quiz === id && attempt.student === person.id)
-    const openStops = allAttempts
-      .filter((attempt) => attempt.quiz === id && attempt.state === 'open')
-      .map((attempt) => ({ student: attempt.student, hardStop: attempt.limits.hardStop }))
-    const assigned = assignedAmong(everybody, quiz.rules)
-    const current = currentState(
-      { stored: state, quiz },
-      assigned,
-      openStops.map(({ hardStop }) => hardStop),
-      now,
-    )
+    const own = attempts.filter((attempt) => attempt.quiz === id)
+    const openHere = open.filter((stop) => stop.quiz === id)
+    const assigned = assignedTo(everybody, quiz.rules)
+    const current = currentState({ stored: state, quiz }, assigned, openHere, now)
     const opened = schedule.windows.some((window) => window.opens <= now)
     if (!own.length && !opened && !quiz.rules.announced) return []
-    const may = maySit(
-      current,
-      schedule,
-      own.map((attempt) => attemptFact(attempt, quiz.rules)),
-      now,
-      person.zone,
-    )
+    const may = maySit(current, schedule, satOf(own, quiz.rules).sat, now, person.zone)
     const sitting = own.find((attempt) => attempt.state === 'open')
     const last = own.filter((attempt) => attempt.state !== 'open').at(-1)
-    const ends = { rules: quiz.rules, students: assigned, releasedAt: released.get(id) ?? new Map(), openStops }
+    const ends = quizEnds(quiz.rules, assigned, openHere, released.get(id)!)
     const sight = last && sightOf(ends, last, own, viewings.get(last.id) ?? [], now)
     const showsGrade = sight && sight.grade.percent !== null && shownInLists(quiz.rules.release, sight.visible, 'grade')
     if (showsGrade) seen.push({ attempt: last.id, facet: 'grade' })
@@ -114,17 +102,6 @@ export async function myQuizzes(database: Database, person: Person, now: Instant
   })
   await noteViewings(database, viewings, seen, now)
   return listed
-}
-
-async function loadReleases(database: Database, quizzes: string[]): Promise<Map<string, Map<string, Instant>>> {
-  const rows = await database.rows<{ quiz_id: string; class_id: string; at: string }>(
-    'SELECT quiz_id, class_id, at FROM released WHERE quiz_id IN (?)',
-    [quizzes],
-  )
-  const result = new Map<string, Map<string, Instant>>()
-  for (const row of rows)
-    result.set(row.quiz_id, (result.get(row.quiz_id) ?? new Map<string, Instant>()).set(row.class_id, fromSql(row.at)))
-  return result
 }
 
 export interface BeforeSitting {
@@ -163,7 +140,11 @@ export async function beforeSitting(
     intro: edition.content.intro,
     questions: figures.questions,
     points: figures.points,
-    told: toldToStudents(row.quiz.rules, edition.content, schedule.limit),
+    told: toldToStudents({
+      quiz: { rules: row.quiz.rules, content: edition.content },
+      schedule,
+      zone: person.zone,
+    }),
     may,
     asksPassword: row.quiz.rules.password !== null,
     attempt: attempts.length + 1,

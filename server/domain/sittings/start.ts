@@ -1,10 +1,10 @@
 import type { Instant } from '../../../core/kit/time'
-import { gradeFor } from '../../../core/marking'
-import { compilePaper, type Paper } from '../../../core/paper'
-import { limitsFor, maySit, scheduleFor, type AttemptFact, type MaySit, type Schedule } from '../../../core/schedule'
-import type { Rules, Student } from '../../../core/quiz'
-import { fromJson, toJson, toSql, toSqlOrNever } from '../../database/codec'
+import { compilePaper } from '../../../core/paper'
+import { limitsFor, maySit, scheduleFor, type MaySit, type Schedule } from '../../../core/schedule'
+import type { Student } from '../../../core/quiz'
+import { toJson, toSql, toSqlOrNever } from '../../database/codec'
 import type { Database, Db } from '../../database/database'
+import { readPaper } from '../../documents/read'
 import { newId } from '../ids'
 import type { Person } from '../people/people'
 import { ensureFewFailures, noteFailure, samePassword } from '../people/sign-in'
@@ -14,35 +14,10 @@ import { currentState, loadQuiz, type QuizRow } from '../quizzes/quizzes'
 import { assignedTo } from '../quizzes/roster'
 import { studentsByIds } from '../quizzes/students'
 import { recordLine } from '../record'
-import { loadAttempts, openStops, type Attempt } from './attempts'
+import { loadAttempts, type Attempt } from './attempts'
+import { openStops } from './open-stops'
+import { satOf } from './sat'
 import { settle } from './end'
-
-/** An attempt as core's right to sit needs it. */
-export function attemptFact(attempt: Attempt, rules: Rules): AttemptFact {
-  const ended = attempt.state !== 'open'
-  const grade = ended
-    ? gradeFor(
-        [
-          {
-            number: 1,
-            state: attempt.state as 'handed' | 'unsent',
-            score: attempt.score,
-            possible: attempt.possible ?? '0',
-            daysLate: attempt.daysLate,
-          },
-        ],
-        null,
-        rules,
-      )
-    : null
-  return {
-    number: attempt.number,
-    state: ended ? (attempt.state as 'handed' | 'unsent') : 'sitting',
-    handedInAt: attempt.handedInAt,
-    marked: attempt.markedAt !== null,
-    passed: grade?.passed ?? null,
-  }
-}
 
 export interface Standing {
   row: QuizRow
@@ -60,19 +35,13 @@ export async function standing(database: Database, person: Person, quizId: strin
   if (!student) throw notFound('This quiz')
   const attempts = await loadAttempts(database, 'quiz_id = ? AND student_id = ?', [quizId, person.id])
   const schedule = scheduleFor(row.quiz.rules, student)
-  const state = currentState(row, await assignedTo(database, row.quiz.rules), await openStops(database, quizId), now)
+  const state = currentState(row, await assignedTo(database, row.quiz.rules), await openStops(database, [quizId]), now)
   return {
     row,
     student,
     schedule,
     attempts,
-    may: maySit(
-      state,
-      schedule,
-      attempts.map((attempt) => attemptFact(attempt, row.quiz.rules)),
-      now,
-      person.zone,
-    ),
+    may: maySit(state, schedule, satOf(attempts, row.quiz.rules).sat, now, person.zone),
   }
 }
 
@@ -124,7 +93,7 @@ export async function startSitting(
           'SELECT paper FROM attempt WHERE quiz_id = ? AND student_id = ? ORDER BY number',
           [quizId, person.id],
         )
-      ).map(({ paper }) => fromJson<Paper>(paper))
+      ).map(({ paper }) => readPaper(paper))
     : []
   // The same paper again is a paper of the edition that it was compiled from.
   const edition = await loadEdition(database, draw === 'same' && last ? last.edition : row.edition!)

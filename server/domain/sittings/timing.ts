@@ -2,7 +2,8 @@ import { earlier, type Instant } from '../../../core/kit/time'
 import type { Rules } from '../../../core/quiz'
 import { limitsFor, neverShorter, scheduleFor, type Limits } from '../../../core/schedule'
 import { byKey } from '../../database/by-key'
-import { fromJson, fromSql, fromSqlOrNever, toSql, toSqlOrNever } from '../../database/codec'
+import { fromSql, fromSqlOrNever, toSql, toSqlOrNever } from '../../database/codec'
+import { readQuiz } from '../../documents/read'
 import type { Db } from '../../database/database'
 import { studentsByIds } from '../quizzes/students'
 
@@ -51,7 +52,7 @@ export async function rewriteOpenSittings(db: Db, scope: Scope, now: Instant): P
   await write(
     db,
     rows.map((row) => {
-      const rules = 'quiz' in scope ? scope.rules : fromJson<{ rules: Rules }>(row.body).rules
+      const rules = 'quiz' in scope ? scope.rules : readQuiz(row.body).rules
       const schedule = scheduleFor(rules, students.get(row.student_id)!)
       const before = {
         deadline: fromSqlOrNever(row.deadline),

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { id } from '../../../../core/question'
-import { editsSince } from '../../../domain/quizzes/edits'
+import { changesSince } from '../../../domain/quizzes/edits'
 import { route } from '../../../utils/route'
 
 /** What others did meanwhile. */
@@ -8,5 +8,5 @@ export default route({
   right: 'quizTeacher',
   params: z.object({ id }),
   query: z.object({ since: z.coerce.number().int().min(0) }),
-  handle: ({ db, params, query }) => editsSince(db, params.id, query.since),
+  handle: ({ db, params, query }) => changesSince(db, params.id, query.since),
 })

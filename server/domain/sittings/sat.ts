@@ -1,0 +1,38 @@
+import type { Rules } from '../../../core/quiz'
+import { gradeFor, type Grade, type GradedAttempt } from '../../../core/marking'
+import type { Sat } from '../../../core/schedule'
+import type { Attempt } from './attempts'
+
+/** Ended attempts as their grade needs them. */
+export function graded(attempts: readonly Attempt[]): GradedAttempt[] {
+  return attempts.flatMap((attempt) =>
+    attempt.state === 'open'
+      ? []
+      : [
+          {
+            number: attempt.number,
+            state: attempt.state,
+            score: attempt.score,
+            possible: attempt.possible ?? '0',
+            daysLate: attempt.daysLate,
+          },
+        ],
+  )
+}
+
+/** What somebody has sat of a quiz, and their counting grade: the one reading of attempts for every decision on them. */
+export function satOf(attempts: readonly Attempt[], rules: Rules): { sat: Sat; grade: Grade } {
+  const grade = gradeFor(graded(attempts), null, rules)
+  return {
+    grade,
+    sat: {
+      passed: grade.passed,
+      undecided: grade.undecided,
+      attempts: attempts.map(({ number, state, handedInAt }) => ({
+        number,
+        state: state === 'open' ? 'sitting' : state,
+        handedInAt,
+      })),
+    },
+  }
+}
