@@ -8,6 +8,7 @@ export default defineNuxtConfig({
   devtools: { enabled: false },
   telemetry: false,
   css: ['~/assets/main.css'],
+  imports: { imports: ['ApiProblem', 'sentenceOf'].map((name) => ({ name, from: '~/client/api' })) },
   components: [{ path: '~/components', pathPrefix: false }],
   app: {
     head: {

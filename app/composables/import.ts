@@ -1,3 +1,4 @@
+import { importRoutes } from '~/client/imports'
 import { useTimeoutPoll } from '@vueuse/core'
 import type { Batch, Fate } from '~~/server/domain/imports/batch'
 
@@ -24,7 +25,7 @@ export function useImport() {
     undone.value = ''
     busy.value = true
     try {
-      batch.value = await api<Batch>('imports', { method: 'POST', body: file, query: { name } })
+      batch.value = await importRoutes.stage({ body: file, query: { name } })
       chosen.value = new Set(
         batch.value.items.flatMap((item, i) => (item.fate === 'new' || item.fate === 'changed' ? [i] : [])),
       )
@@ -39,11 +40,11 @@ export function useImport() {
     async () => {
       if (!batch.value) return
       try {
-        const found = await api<Pick<Batch, 'state' | 'progress' | 'total'>>(`imports/${batch.value.id}/progress`)
+        const found = await importRoutes.progress({ id: batch.value.id })
         batch.value = { ...batch.value, ...found }
         if (found.state !== 'running' && found.state !== 'stopping') {
           poll.pause()
-          if (found.state === 'done' && quizzes.value.size) batch.value = await api<Batch>(`imports/${batch.value.id}`)
+          if (found.state === 'done' && quizzes.value.size) batch.value = await importRoutes.get({ id: batch.value.id })
           announce(found.state === 'done' ? `${found.total} questions are in the bank.` : 'Stopped: nothing was added.')
         }
       } catch {
@@ -58,8 +59,8 @@ export function useImport() {
     if (!batch.value) return
     problem.value = ''
     try {
-      const { total } = await api<{ total: number }>(`imports/${batch.value.id}/take`, {
-        method: 'POST',
+      const { total } = await importRoutes.take({
+        id: batch.value.id,
         body: { items: [...chosen.value].sort((a, b) => a - b), tests: [...quizzes.value].sort((a, b) => a - b) },
       })
       batch.value = { ...batch.value, state: 'running', progress: 0, total }
@@ -70,20 +71,14 @@ export function useImport() {
   }
   const stop = async () => {
     if (batch.value)
-      await api(`imports/${batch.value.id}/stop`, { method: 'POST' }).catch((error) => {
+      await importRoutes.stop({ id: batch.value.id }).catch((error) => {
         problem.value = sentenceOf(error)
       })
   }
   async function undo() {
     if (!batch.value) return
     try {
-      const {
-        removed,
-        kept,
-        quizzes: staying,
-      } = await api<{ removed: number; kept: number; quizzes: number }>(`imports/${batch.value.id}`, {
-        method: 'DELETE',
-      })
+      const { removed, kept, quizzes: staying } = await importRoutes.undo({ id: batch.value.id })
       undone.value = `Taken back: ${removed}.${kept ? ` ${kept} stay, because a quiz holds them or somebody has changed them.` : ''}${staying ? ' A quiz stays that somebody has worked on.' : ''}`
       batch.value = { ...batch.value, state: 'undone' }
     } catch (error) {

@@ -1,3 +1,7 @@
+import { folderRoutes } from '~/client/folders'
+import { objectiveRoutes } from '~/client/objectives'
+import { questionRoutes } from '~/client/questions'
+import { wordRoutes } from '~/client/words'
 import { useDebounceFn } from '@vueuse/core'
 import type { SchoolWords } from '~~/core/question/school-words'
 import { kindLabels } from '~~/core/question/kinds/labels'
@@ -64,7 +68,7 @@ export function useQuestionSearch(state: 'usable' | 'all') {
     const current = (controller = new AbortController())
     loading.value = true
     try {
-      const found = await api<SearchResult>('questions', {
+      const found = await questionRoutes.search({
         query: { ...query.value, from: more ? (result.value?.hits.length ?? 0) : 0 },
         signal: current.signal,
       })
@@ -83,11 +87,7 @@ export function useQuestionSearch(state: 'usable' | 'all') {
   watch([filters, narrowing], () => run())
   async function loadTrees() {
     try {
-      const [found, lying, own] = await Promise.all([
-        api<Objective[]>('objectives'),
-        api<FolderEntry[]>('folders'),
-        api<{ words: SchoolWords }>('words'),
-      ])
+      const [found, lying, own] = await Promise.all([objectiveRoutes.list(), folderRoutes.list(), wordRoutes.get()])
       schoolWords.value = own.words
       objectives.value = found
       folders.value = lying

@@ -47,7 +47,7 @@ async function leave() {
             >{{ area.name }}</NuxtLink
           >
         </nav>
-        <div class="ml-auto flex flex-wrap items-center gap-x-5 text-[0.9375rem]">
+        <div class="ml-auto flex flex-wrap items-center gap-x-5 text-label">
           <span :title="`The school’s time (${session.zone})`">{{ clock }}</span>
           <span>{{ session.person?.name }}</span>
           <button class="text-bar-soft underline underline-offset-2 hover:text-bar-ink" @click="leave">Sign out</button>

@@ -1,15 +1,9 @@
 <script setup lang="ts">
+import { sessionRoutes } from '~/client/session'
 import { useAsyncState } from '@vueuse/core'
 
 definePageMeta({ layout: 'bare' })
 useHead({ title: 'Sign in · Thistle' })
-
-interface DemoPerson {
-  id: string
-  role: 'teacher' | 'student'
-  name: string
-  classes: string | null
-}
 
 const session = useSession()
 const route = useRoute()
@@ -17,7 +11,7 @@ const email = ref('')
 const password = ref('')
 const problem = ref('')
 const busy = ref(false)
-const { state: people } = useAsyncState(() => api<DemoPerson[]>('session/demo'), [])
+const { state: people } = useAsyncState(() => sessionRoutes.demoPeople(), [])
 const groups = computed(() => {
   const students = Map.groupBy(
     people.value.filter((each) => each.role === 'student'),

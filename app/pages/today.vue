@@ -1,17 +1,14 @@
 <script setup lang="ts">
+import { questionRoutes } from '~/client/questions'
+import { quizRoutes } from '~/client/quizzes'
 import { useAsyncState } from '@vueuse/core'
 import { list, sentenceTime } from '~~/core/kit/words'
 import type { QuizListRow } from '~~/server/domain/quizzes/quizzes'
 
 useHead({ title: 'Today · Thistle' })
 const session = useSession()
-const { state: quizzes, isReady, error } = useAsyncState(() => api<QuizListRow[]>('quizzes'), [])
-interface Doubted {
-  question: string
-  title: string
-  doubts: number
-}
-const { state: doubted } = useAsyncState(() => api<Doubted[]>('questions/doubts'), [])
+const { state: quizzes, isReady, error } = useAsyncState(() => quizRoutes.list(), [])
+const { state: doubted } = useAsyncState(() => questionRoutes.doubts(), [])
 const when = (at: string) => sentenceTime(at, session.zone)
 const groups = computed(() =>
   [

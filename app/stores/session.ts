@@ -1,20 +1,11 @@
-import type { Instant } from '~~/core/kit/time'
+import { sessionRoutes } from '~/client/session'
+import type { Reply } from '~/client/route'
 
-export interface SignedIn {
-  id: string
-  name: string
-  role: 'teacher' | 'student'
-}
-interface Session {
-  person: SignedIn | null
-  school: string
-  zone: string
-  now: Instant
-}
+type Session = Reply<typeof sessionRoutes.current>
 
 /** Who is signed in, and the school's name and zone. */
 export const useSession = defineStore('session', () => {
-  const person = ref<SignedIn | null>(null)
+  const person = ref<Session['person']>(null)
   const school = ref('')
   const zone = ref('UTC')
   const asked = ref(false)
@@ -33,16 +24,16 @@ export const useSession = defineStore('session', () => {
     zone,
     asked,
     async load() {
-      if (!asked.value) take(await api<Session>('session'))
+      if (!asked.value) take(await sessionRoutes.current())
     },
     async signIn(email: string, password: string) {
-      take(await api<Session>('session', { method: 'POST', body: { email, password } }))
+      take(await sessionRoutes.signIn({ body: { email, password } }))
     },
     async signInAs(id: string) {
-      take(await api<Session>('session/demo', { method: 'POST', body: { person: id } }))
+      take(await sessionRoutes.signInAs({ body: { person: id } }))
     },
     async signOut() {
-      await api('session', { method: 'DELETE' })
+      await sessionRoutes.signOut()
       person.value = null
     },
   }

@@ -1,5 +1,8 @@
 <script setup lang="ts">
-import { sentenceTime } from '~~/core/kit/words'
+import { exact, fixed } from '~~/core/kit/exact'
+import { questionRoutes } from '~/client/questions'
+import { folderRoutes } from '~/client/folders'
+import { sentenceTime, percent } from '~~/core/kit/words'
 import type { Difference } from '~~/core/question/difference'
 import type { QuestionDetail } from '~~/server/domain/bank/questions'
 import type { QuestionRecord } from '~~/server/domain/bank/record'
@@ -19,7 +22,6 @@ const doubt = ref(false)
 const email = ref('')
 const may = ref<'read' | 'write'>('read')
 const problem = ref('')
-const path = computed(() => `questions/${detail.id}`)
 
 async function guarded(work: () => Promise<void>) {
   problem.value = ''
@@ -31,33 +33,30 @@ async function guarded(work: () => Promise<void>) {
 }
 const loadRemarks = () =>
   guarded(async () => {
-    remarks.value = await api<Remark[]>(`${path.value}/remarks`)
+    remarks.value = await questionRoutes.remarks({ id: detail.id })
   })
 onMounted(() =>
   guarded(async () => {
-    ;[record.value, folders.value] = await Promise.all([
-      api<QuestionRecord>(`${path.value}/record`),
-      api<FolderEntry[]>('folders'),
-    ])
+    ;[record.value, folders.value] = await Promise.all([questionRoutes.record({ id: detail.id }), folderRoutes.list()])
     await loadRemarks()
   }),
 )
 const keep = (values: object, said: string) =>
   guarded(async () => {
-    await api(`${path.value}/keeping`, { method: 'PUT', body: values })
+    await questionRoutes.setKeeping({ id: detail.id, body: values })
     announce(said)
     emit('changed')
   })
 const say = () =>
   guarded(async () => {
-    await api(`${path.value}/remarks`, { method: 'POST', body: { words: words.value, doubt: doubt.value } })
+    await questionRoutes.addRemark({ id: detail.id, body: { words: words.value, doubt: doubt.value } })
     words.value = ''
     doubt.value = false
     await loadRemarks()
   })
 const answer = (remark: Remark) =>
   guarded(async () => {
-    await api(`${path.value}/remarks/${remark.id}`, { method: 'PUT', body: { answered: !remark.answeredAt } })
+    await questionRoutes.answerRemark({ id: detail.id, remark: remark.id, body: { answered: !remark.answeredAt } })
     await loadRemarks()
   })
 const compare = (version: number) =>
@@ -65,7 +64,7 @@ const compare = (version: number) =>
     differing.value = {
       from: version,
       to: detail.version,
-      list: await api<Difference[]>(`${path.value}/differences`, { query: { from: version, to: detail.version } }),
+      list: await questionRoutes.differences({ id: detail.id, query: { from: version, to: detail.version } }),
     }
   })
 const share = () =>
@@ -76,7 +75,7 @@ const share = () =>
         .filter((each) => each.email !== email.value),
       { email: email.value, may: may.value },
     ]
-    await api(`${path.value}/keeping`, { method: 'PUT', body: { sharing: 'named', shares } })
+    await questionRoutes.setKeeping({ id: detail.id, body: { sharing: 'named', shares } })
     email.value = ''
     emit('changed')
   })
@@ -88,7 +87,7 @@ const when = (at: string) => sentenceTime(at, session.zone)
     <p v-if="problem" role="alert" class="note-stop">{{ problem }}</p>
     <fieldset class="flex flex-wrap items-end gap-4">
       <legend class="small-head mb-1">Kept</legend>
-      <label class="text-[0.8125rem] text-soft"
+      <label class="text-note text-soft"
         >in the folder<select
           class="field block py-1"
           :value="detail.folder ?? ''"
@@ -99,7 +98,7 @@ const when = (at: string) => sentenceTime(at, session.zone)
           <option v-for="folder in folders" :key="folder.id" :value="folder.id">{{ folder.name }}</option>
         </select></label
       >
-      <label class="text-[0.8125rem] text-soft"
+      <label class="text-note text-soft"
         >seen by<select
           aria-label="Seen by"
           class="field block py-1"
@@ -117,27 +116,27 @@ const when = (at: string) => sentenceTime(at, session.zone)
         class="flex flex-wrap items-end gap-2"
         @submit.prevent="share"
       >
-        <label class="text-[0.8125rem] text-soft"
+        <label class="text-note text-soft"
           >E-mail of a colleague<input v-model="email" type="email" required class="field block py-1" /></label
         ><select v-model="may" class="field w-auto! py-1" aria-label="May">
           <option value="read">may read</option>
           <option value="write">may write</option></select
         ><button class="btn py-1">Share</button>
       </form>
-      <p v-if="detail.shares.length" class="text-[0.9375rem]">
+      <p v-if="detail.shares.length" class="text-label">
         {{ detail.shares.map((each) => `${each.name} (${each.may === 'write' ? 'writes' : 'reads'})`).join(', ') }}
       </p>
     </fieldset>
     <section v-if="record">
       <h2 class="small-head">Record</h2>
       <p v-if="record.facility !== null">
-        {{ Math.round(record.facility * 100) }} % right<template v-if="record.discrimination !== null">
-          · discrimination {{ record.discrimination.toFixed(2) }}</template
+        {{ percent(record.facility) }} right<template v-if="record.discrimination !== null">
+          · discrimination {{ fixed(exact(record.discrimination), 2) }}</template
         >
         <span class="text-soft">· {{ record.n }} first attempts</span>
       </p>
       <p v-else class="text-soft">{{ record.n }} answers so far; figures come from 8 on.</p>
-      <p v-if="record.quizzes.length" class="text-[0.9375rem]">
+      <p v-if="record.quizzes.length" class="text-label">
         In
         <template v-for="(quiz, index) in record.quizzes" :key="quiz.id"
           ><template v-if="index">, </template
@@ -145,7 +144,7 @@ const when = (at: string) => sentenceTime(at, session.zone)
           ><span v-else>a colleague’s quiz</span></template
         ><template v-if="record.lastUsedAt"> · last opened {{ when(record.lastUsedAt) }}</template>
       </p>
-      <p v-else class="text-[0.9375rem] text-soft">In no quiz yet.</p>
+      <p v-else class="text-label text-soft">In no quiz yet.</p>
     </section>
     <section>
       <h2 class="small-head">Remarks between colleagues</h2>
@@ -154,7 +153,7 @@ const when = (at: string) => sentenceTime(at, session.zone)
           <p :class="remark.doubt && !remark.answeredAt && 'font-semibold text-red'">
             {{ remark.doubt ? '! ' : '' }}{{ remark.words }}
           </p>
-          <p class="text-[0.8125rem] text-soft">
+          <p class="text-note text-soft">
             {{ remark.by }}, {{ when(remark.at) }}, on version {{ remark.version
             }}<template v-if="remark.answeredAt"> · settled by {{ remark.answeredBy }}</template>
             <button v-if="remark.doubt" class="link" @click="answer(remark)">
@@ -188,7 +187,7 @@ const when = (at: string) => sentenceTime(at, session.zone)
         <li
           v-for="version in detail.versions"
           :key="version.version"
-          class="flex flex-wrap gap-x-3 border-b border-rule py-1.5 text-[0.9375rem]"
+          class="flex flex-wrap gap-x-3 border-b border-rule py-1.5 text-label"
         >
           Version {{ version.version }} · {{ version.madeBy }} · {{ when(version.madeAt) }}
           <button class="link" @click="emit('look', version.version)">Take it up</button

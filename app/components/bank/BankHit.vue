@@ -20,39 +20,37 @@ const stateWords: Record<Hit['state'], string> = { usable: '', work: 'in work', 
         @click="emit('choose', $event)"
       />
       <div class="min-w-0 grow">
-        <p v-if="hit.internalName" class="text-[0.8125rem] font-semibold text-soft">{{ hit.internalName }}</p>
+        <p v-if="hit.internalName" class="text-note font-semibold text-soft">{{ hit.internalName }}</p>
         <NuxtLink :to="`/bank/${hit.id}`" class="line-clamp-2 font-serif text-lg hover:underline">{{
           hit.title
         }}</NuxtLink>
-        <p class="mt-0.5 line-clamp-1 text-[0.9375rem] text-green">
+        <p class="mt-0.5 line-clamp-1 text-label text-green">
           <span class="text-soft">Key</span> {{ hit.key || 'not set' }}
         </p>
         <p class="mt-1 flex flex-wrap gap-x-3">
-          <QuestionMeta :hit="hit" /><span class="text-[0.8125rem] text-soft">difficulty {{ hit.difficulty }}</span>
-          <span v-for="id in hit.objectives" :key="id" class="text-[0.8125rem] text-soft"
+          <QuestionMeta :hit="hit" /><span class="text-note text-soft">difficulty {{ hit.difficulty }}</span>
+          <span v-for="id in hit.objectives" :key="id" class="text-note text-soft"
             >{{ objectives.get(id)?.code }} {{ objectives.get(id)?.title }}</span
           >
           <span v-for="tag in hit.tags" :key="tag" class="tag py-0">{{ tag }}</span>
-          <span v-if="hit.origin" class="text-[0.8125rem] font-semibold text-petrol"
+          <span v-if="hit.origin" class="text-note font-semibold text-petrol"
             >{{ hit.origin.bank }} · chosen by {{ hit.origin.chosen }}
             {{ hit.origin.chosen === 1 ? 'school' : 'schools' }}</span
           >
-          <span v-else-if="hit.sharing !== 'school'" class="text-[0.8125rem] text-soft">{{
+          <span v-else-if="hit.sharing !== 'school'" class="text-note text-soft">{{
             hit.sharing === 'private' ? 'private' : 'shared with some'
           }}</span>
           <span v-if="stateWords[hit.state]" class="sr-only">{{ stateWords[hit.state] }}</span>
-          <span v-if="hit.doubts" class="text-[0.8125rem] font-semibold text-red"
-            >! a colleague says something is wrong</span
-          >
+          <span v-if="hit.doubts" class="text-note font-semibold text-red">! a colleague says something is wrong</span>
         </p>
       </div>
-      <NuxtLink v-if="hit.origin?.copy" class="link mt-1 shrink-0 text-[0.875rem]" :to="`/bank/${hit.origin.copy}`"
+      <NuxtLink v-if="hit.origin?.copy" class="link mt-1 shrink-0 text-small" :to="`/bank/${hit.origin.copy}`"
         >our copy</NuxtLink
       >
       <button
         v-else-if="hit.origin"
         type="button"
-        class="btn shrink-0 py-0.5 text-[0.875rem]"
+        class="btn shrink-0 py-0.5 text-small"
         :aria-label="`Take it: ${hit.title.slice(0, 60)}`"
         @click="emit('take')"
       >
@@ -60,7 +58,7 @@ const stateWords: Record<Hit['state'], string> = { usable: '', work: 'in work', 
       </button>
       <button
         type="button"
-        class="btn btn-quiet shrink-0 text-[0.875rem]"
+        class="btn btn-quiet shrink-0 text-small"
         :aria-expanded="open"
         :aria-label="`${open ? 'Close' : 'Read'}: ${hit.title.slice(0, 60)}, ${kindLabels[hit.kind]}`"
         @click="emit('open')"

@@ -35,7 +35,7 @@ const emit = defineEmits<{
         </li>
       </ul>
     </section>
-    <p class="flex flex-col gap-1 text-[0.9375rem]">
+    <p class="flex flex-col gap-1 text-label">
       <NuxtLink class="link" to="/bank/import">Bring questions in</NuxtLink
       ><NuxtLink class="link" to="/bank/paste">Write in plain text</NuxtLink
       ><NuxtLink class="link" to="/bank/stimuli">Stimuli</NuxtLink

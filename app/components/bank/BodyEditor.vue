@@ -21,7 +21,7 @@ const number = (event: Event) => Number((event.target as HTMLInputElement).value
 <template>
   <div v-if="choosing && options" class="space-y-4">
     <div v-if="question.kind === 'choices'" class="flex flex-wrap items-end gap-4">
-      <label class="text-[0.8125rem] text-soft"
+      <label class="text-note text-soft"
         >How it is scored
         <select
           class="field block py-1"
@@ -34,7 +34,7 @@ const number = (event: Event) => Number((event.target as HTMLInputElement).value
         </select>
       </label>
       <template v-if="choosing.rule === 'credits'">
-        <label class="text-[0.8125rem] text-soft"
+        <label class="text-note text-soft"
           >at least<input
             class="field block w-20! py-1"
             type="number"
@@ -43,7 +43,7 @@ const number = (event: Event) => Number((event.target as HTMLInputElement).value
             :value="choosing.lower"
             @input="setBody({ lower: number($event) })"
         /></label>
-        <label class="text-[0.8125rem] text-soft"
+        <label class="text-note text-soft"
           >at most<input
             class="field block w-20! py-1"
             type="number"
@@ -72,7 +72,7 @@ const number = (event: Event) => Number((event.target as HTMLInputElement).value
       @update:options="setBody({ options: $event })"
     />
     <div v-if="!preset" class="flex flex-wrap items-end gap-x-6 gap-y-2">
-      <label class="flex items-center gap-1.5 text-[0.9375rem]"
+      <label class="flex items-center gap-1.5 text-label"
         ><input
           type="checkbox"
           class="accent-petrol"
@@ -81,7 +81,7 @@ const number = (event: Event) => Number((event.target as HTMLInputElement).value
         />
         options keep this order on every paper</label
       >
-      <label class="text-[0.9375rem]"
+      <label class="text-label"
         >Options stand
         <select
           class="field inline-block w-auto! py-0.5!"

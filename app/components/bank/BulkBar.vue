@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { questionRoutes } from '~/client/questions'
 import type { Objective } from '~~/server/domain/bank/objectives'
 import type { FolderEntry } from '~/composables/question-search'
 
@@ -12,17 +13,14 @@ const emit = defineEmits<{ done: []; none: [] }>()
 const tag = ref('')
 const problem = ref('')
 
-async function change(values: object, words: string) {
+async function change(values: Parameters<typeof questionRoutes.changeMany>[0]['body']['change'], words: string) {
   problem.value = ''
   try {
     const {
       change: id,
       changed,
       refused,
-    } = await api<{ change: string; changed: number; refused: number }>('questions/changes', {
-      method: 'POST',
-      body: { questions: chosen, change: values },
-    })
+    } = await questionRoutes.changeMany({ body: { questions: chosen, change: values } })
     announce(
       `${words}: ${changed} ${changed === 1 ? 'question' : 'questions'}.${refused ? ` ${refused} belong to colleagues and stay as they are.` : ''}`,
       changed
@@ -38,9 +36,7 @@ async function change(values: object, words: string) {
 }
 async function undo(id: string) {
   try {
-    const { undone, kept } = await api<{ undone: number; kept: number }>(`questions/changes/${id}`, {
-      method: 'DELETE',
-    })
+    const { undone, kept } = await questionRoutes.undoChange({ id })
     announce(`Taken back: ${undone}.${kept ? ` ${kept} had been changed since and stay.` : ''}`)
     emit('done')
   } catch (error) {

@@ -32,7 +32,7 @@ watch(
   <button
     v-else
     type="button"
-    class="rounded px-1 text-left text-[0.875rem] text-soft underline decoration-rule underline-offset-2 hover:decoration-current"
+    class="rounded px-1 text-left text-small text-soft underline decoration-rule underline-offset-2 hover:decoration-current"
     @click="isOpen = true"
   >
     <span aria-hidden="true">+ </span>{{ words }}<span class="sr-only">: {{ label }}</span>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { wordRoutes } from '~/client/words'
 import type { Question } from '~~/core/question'
 import type { SchoolWords } from '~~/core/question/school-words'
 
@@ -8,7 +9,7 @@ const emit = defineEmits<{ set: [values: Partial<Question>] }>()
 const words = shallowRef<SchoolWords | null>(null)
 onMounted(async () => {
   try {
-    words.value = (await api<{ words: SchoolWords }>('words')).words
+    words.value = (await wordRoutes.get()).words
   } catch {
     /* The question can be written without them. */
   }

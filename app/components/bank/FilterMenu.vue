@@ -38,7 +38,7 @@ const groups = computed(() =>
       >
         <fieldset v-for="group in groups" :key="group.title" class="mb-3">
           <legend class="small-head">{{ group.title }}</legend>
-          <label v-for="value in group.of" :key="value.value" class="flex items-center gap-2 py-0.5 text-[0.9375rem]">
+          <label v-for="value in group.of" :key="value.value" class="flex items-center gap-2 py-0.5 text-label">
             <input type="checkbox" class="accent-petrol" :checked="value.on" @change="emit('toggle', value)" />
             <span class="grow">{{ value.label }}</span><span class="text-soft"
               >{{ value.count }}{{ atLeast ? '+' : '' }}</span

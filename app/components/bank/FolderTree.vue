@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { folderRoutes } from '~/client/folders'
 import type { FolderEntry } from '~/composables/question-search'
 
 /** Folders as a tree: choose one to look into; add, rename, move or take one away. */
@@ -31,8 +32,8 @@ async function keep() {
   problem.value = ''
   const { id, name, parent } = editing.value
   try {
-    if (id) await api(`folders/${id}`, { method: 'PUT', body: { name, parent } })
-    else await api('folders', { method: 'POST', body: { name, parent } })
+    if (id) await folderRoutes.change({ id, body: { name, parent } })
+    else await folderRoutes.add({ body: { name, parent } })
     editing.value = null
     emit('changed')
   } catch (error) {
@@ -41,7 +42,7 @@ async function keep() {
 }
 async function remove(folder: FolderEntry) {
   try {
-    await api(`folders/${folder.id}`, { method: 'DELETE' })
+    await folderRoutes.remove({ id: folder.id })
     announce(`“${folder.name}” is taken away; what was in it lies one folder up.`)
     editing.value = null
     if (chosen === folder.id) emit('choose', null)
@@ -79,7 +80,7 @@ async function remove(folder: FolderEntry) {
         </button>
         <button
           type="button"
-          class="btn btn-quiet px-1.5 py-0.5 text-[0.8125rem] opacity-60 group-hover:opacity-100 focus:opacity-100"
+          class="btn btn-quiet px-1.5 py-0.5 text-note opacity-60 group-hover:opacity-100 focus:opacity-100"
           :aria-label="`Change folder ${folder.name}`"
           @click="editing = { id: folder.id, name: folder.name, parent: folder.parent }"
         >

@@ -98,7 +98,7 @@ const tones: Record<Fate, string> = {
           />
           make the test “{{ test.title }}” a quiz of {{ test.questions }} questions, in draft</label
         >
-        <p v-for="note in test.notes" :key="note" class="ml-6 text-[0.9375rem] text-amber">{{ note }}</p>
+        <p v-for="note in test.notes" :key="note" class="ml-6 text-label text-amber">{{ note }}</p>
       </li>
     </ul>
     <div class="flex flex-wrap items-center gap-2">
@@ -116,8 +116,8 @@ const tones: Record<Fate, string> = {
         {{ each.n }} {{ each.words }}
       </button>
       <template v-if="batch.state === 'staged'"
-        ><button type="button" class="link text-[0.9375rem]" @click="all(true)">choose these</button
-        ><button type="button" class="link text-[0.9375rem]" @click="all(false)">choose none of these</button></template
+        ><button type="button" class="link text-label" @click="all(true)">choose these</button
+        ><button type="button" class="link text-label" @click="all(false)">choose none of these</button></template
       >
     </div>
     <ul class="mt-3 border-t border-ink">
@@ -132,7 +132,7 @@ const tones: Record<Fate, string> = {
         />
         <div class="min-w-0 grow">
           <p class="line-clamp-2 font-serif">{{ item.title || item.place }}</p>
-          <p class="flex flex-wrap gap-x-3 text-[0.8125rem] text-soft">
+          <p class="flex flex-wrap gap-x-3 text-note text-soft">
             <span class="font-semibold" :class="tones[item.fate]">{{ fateWords[item.fate] }}</span><span
               v-if="item.kind"
               >{{ kindLabels[item.kind] }}</span
@@ -143,8 +143,8 @@ const tones: Record<Fate, string> = {
               >look at the one in the bank</NuxtLink
             >
           </p>
-          <p v-if="item.problem" class="text-[0.9375rem] text-red">{{ item.problem }}</p>
-          <p v-for="note in item.notes" :key="note" class="text-[0.9375rem] text-amber">{{ note }}</p>
+          <p v-if="item.problem" class="text-label text-red">{{ item.problem }}</p>
+          <p v-for="note in item.notes" :key="note" class="text-label text-amber">{{ note }}</p>
         </div>
       </li>
     </ul>

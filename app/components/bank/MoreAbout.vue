@@ -99,14 +99,14 @@ const labelOf = (key: string) => labels[key] ?? key.replaceAll(':', ' ')
     </summary>
     <div class="mt-3 space-y-3">
       <div class="flex flex-wrap items-end gap-3">
-        <label class="text-[0.8125rem] text-soft"
+        <label class="text-note text-soft"
           >Written in<input
             class="field block w-24! py-1"
             maxlength="20"
             :value="question.language"
             @change="emit('set', { language: ($event.target as HTMLInputElement).value.trim() || 'en' })"
         /></label>
-        <label v-if="languages.length" class="text-[0.8125rem] text-soft"
+        <label v-if="languages.length" class="text-note text-soft"
           >Translate into<select v-model="language" class="field block py-1">
             <option value="">choose …</option>
             <option v-for="code in languages" :key="code" :value="code">
@@ -118,7 +118,7 @@ const labelOf = (key: string) => labels[key] ?? key.replaceAll(':', ' ')
           </select></label
         >
         <form class="flex items-end gap-2" @submit.prevent="addLanguage">
-          <label class="text-[0.8125rem] text-soft"
+          <label class="text-note text-soft"
             >Another language<input
               v-model="other"
               class="field block w-24! py-1"
@@ -133,7 +133,7 @@ const labelOf = (key: string) => labels[key] ?? key.replaceAll(':', ' ')
           <span class="label"
             >{{ labelOf(key) }}<span v-if="missing.has(key)" class="ml-2 text-amber">missing</span></span
           >
-          <WrittenText :html="html" class="mb-1 text-[0.9375rem] text-soft" />
+          <WrittenText :html="html" class="mb-1 text-label text-soft" />
           <RichText
             slim
             :label="`${labelOf(key)} in ${languageName(language)}`"

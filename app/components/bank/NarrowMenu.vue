@@ -13,7 +13,7 @@ const unusedSince = computed({
 
 <template>
   <details class="relative">
-    <summary class="text-[0.9375rem] text-soft">more</summary>
+    <summary class="text-label text-soft">more</summary>
     <div class="absolute right-0 z-20 mt-1 w-72 space-y-2 border border-rule bg-sheet p-3 shadow-lg">
       <label class="label"
         >Not used since<input v-model="unusedSince" type="date" class="field py-1 font-normal"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { questionRoutes } from '~/client/questions'
 import type { Difference } from '~~/core/question/difference'
 import type { QuestionDetail } from '~~/server/domain/bank/questions'
 
@@ -8,7 +9,6 @@ const emit = defineEmits<{ changed: [] }>()
 const fault = ref<string | null>(null)
 const correction = shallowRef<Difference[] | null>(null)
 const problem = ref('')
-const path = computed(() => `questions/${detail.id}`)
 async function guarded(work: () => Promise<void>) {
   problem.value = ''
   try {
@@ -21,23 +21,23 @@ watch(
   () => detail.takenFrom?.corrected,
   (is) =>
     guarded(async () => {
-      correction.value = is ? await api<Difference[]>(`${path.value}/correction`) : null
+      correction.value = is ? await questionRoutes.correction({ id: detail.id }) : null
     }),
   { immediate: true },
 )
 const take = () =>
   guarded(async () => {
-    await navigateTo(`/bank/${(await api<{ id: string }>(`${path.value}/take`, { method: 'POST' })).id}`)
+    await navigateTo(`/bank/${(await questionRoutes.take({ id: detail.id })).id}`)
   })
 const report = () =>
   guarded(async () => {
-    await api(`${path.value}/fault`, { method: 'POST', body: { words: fault.value } })
+    await questionRoutes.reportFault({ id: detail.id, body: { words: fault.value ?? '' } })
     fault.value = null
     announce('Reported to its keeper. A correction will be offered to you.')
   })
 const answer = (taken: boolean) =>
   guarded(async () => {
-    await api(`${path.value}/correction`, { method: 'POST', body: { take: taken } })
+    await questionRoutes.takeCorrection({ id: detail.id, body: { take: taken } })
     announce(taken ? 'The correction is a new version; the one before is kept.' : 'Left as it is.')
     emit('changed')
   })

@@ -1,7 +1,9 @@
 <script setup lang="ts">
+import { pointsText } from '~~/core/kit/exact'
+import { questionRoutes } from '~/client/questions'
 import { useDebounceFn } from '@vueuse/core'
 import type { Question } from '~~/core/question'
-import type { SealedBody } from '~~/core/question/kinds/kind'
+import type { Preview } from '~~/server/domain/bank/preview'
 import type { Response } from '~/components/paper/response'
 
 /** The question as a student would see it, kept up as it is written; an answer can be tried. Nothing is kept. */
@@ -10,21 +12,6 @@ const { question, shared = '' } = defineProps<{
   /** What it shares with others. */ shared?: string
 }>()
 const emit = defineEmits<{ instances: [Preview['instances']] }>()
-interface Preview {
-  instances: { values: Record<string, string>; stem: string; key: string }[]
-  stem: string
-  body: SealedBody
-  points: number
-  faults: string[]
-  result: {
-    points: number | null
-    share: number | null
-    unreadable: string | null
-    comments: string[]
-    key: string
-  } | null
-}
-
 const preview = shallowRef<Preview | null>(null)
 const answer = ref<Response | null>(null)
 const problem = ref('')
@@ -35,10 +22,7 @@ let stamp = 0
 async function refresh() {
   const mine = ++stamp
   try {
-    const found = await api<Preview>('questions/preview', {
-      method: 'POST',
-      body: { question, answer: answer.value ?? undefined },
-    })
+    const found = await questionRoutes.preview({ body: { question, answer: answer.value ?? undefined } })
     if (mine === stamp) {
       preview.value = found
       problem.value = ''
@@ -77,7 +61,7 @@ const verdict = computed(() => {
       class="mt-3 max-h-80 overflow-y-auto"
     />
     <div v-if="preview" class="mt-3">
-      <p class="text-[0.9375rem] text-soft">
+      <p class="text-label text-soft">
         Question 1 · {{ preview.points }} {{ preview.points === 1 ? 'point' : 'points' }}
       </p>
       <WrittenText
@@ -93,7 +77,7 @@ const verdict = computed(() => {
         labelledby="preview-stem"
         :language="question.language"
       />
-      <div v-if="question.hints.length" class="mt-3 text-[0.9375rem]">
+      <div v-if="question.hints.length" class="mt-3 text-label">
         <WrittenText
           v-for="hint in question.hints.slice(0, hints)"
           :key="hint"
@@ -112,13 +96,13 @@ const verdict = computed(() => {
           <p v-else>
             <strong>{{ verdict }}</strong>
             <template v-if="preview.result.points !== null">
-              · {{ Math.round(preview.result.points * 100) / 100 }} of {{ preview.points }}</template
+              · {{ pointsText(preview.result.points) }} of {{ preview.points }}</template
             >
           </p>
           <p class="text-green"><span class="text-soft">Key</span> {{ preview.result.key }}</p>
           <WrittenText v-for="(comment, index) in preview.result.comments" :key="index" :html="comment" />
         </div>
-        <p v-else class="mt-3 text-[0.9375rem] text-soft">Try an answer: what it earns is shown here.</p>
+        <p v-else class="mt-3 text-label text-soft">Try an answer: what it earns is shown here.</p>
       </div>
       <ul v-if="preview.faults.length" class="note-look mt-4 list-inside list-disc">
         <li v-for="fault in preview.faults" :key="fault">{{ fault }}</li>

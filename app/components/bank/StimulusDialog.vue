@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { stimulusRoutes } from '~/client/stimuli'
 import { count } from '~~/core/kit/words'
 import type { StimulusDetail, StimulusLine } from '~~/server/domain/bank/stimuli'
 
@@ -19,7 +20,7 @@ watch(
     if (!is) return
     words.value = ''
     try {
-      lines.value = await api<StimulusLine[]>('stimuli')
+      lines.value = await stimulusRoutes.list()
     } catch (error) {
       problem.value = sentenceOf(error)
     }
@@ -27,7 +28,7 @@ watch(
 )
 async function choose(id: string) {
   try {
-    emit('choose', await api<StimulusDetail>(`stimuli/${id}`))
+    emit('choose', await stimulusRoutes.get({ id }))
   } catch (error) {
     problem.value = sentenceOf(error)
   }
@@ -48,8 +49,8 @@ async function choose(id: string) {
       <li v-for="line in shown" :key="line.id" class="border-b border-rule">
         <button type="button" class="w-full px-2 py-2 text-left hover:bg-petrol-tint" @click="choose(line.id)">
           <span class="font-semibold">{{ line.name }}</span>
-          <span class="text-[0.875rem] text-soft">· {{ count(line.questions, 'question') }}</span
-          ><span class="line-clamp-2 font-serif text-[0.9375rem]">{{ line.beginning || 'A picture' }}</span>
+          <span class="text-small text-soft">· {{ count(line.questions, 'question') }}</span
+          ><span class="line-clamp-2 font-serif text-label">{{ line.beginning || 'A picture' }}</span>
         </button>
       </li>
     </ul>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { stimulusRoutes } from '~/client/stimuli'
 import type { StimulusDetail } from '~~/server/domain/bank/stimuli'
 
 /** What a question shares with others; its text goes to the preview. */
@@ -13,7 +14,7 @@ watch(
     if (id === null) detail.value = null
     else if (detail.value?.id !== id)
       try {
-        detail.value = await api<StimulusDetail>(`stimuli/${id}`)
+        detail.value = await stimulusRoutes.get({ id })
       } catch (error) {
         problem.value = sentenceOf(error)
       }
@@ -31,7 +32,7 @@ function take(found: StimulusDetail) {
 
 <template>
   <div>
-    <p class="flex flex-wrap items-center gap-3 text-[0.9375rem]">
+    <p class="flex flex-wrap items-center gap-3 text-label">
       <template v-if="detail && chosen"
         >On the stimulus
         <NuxtLink class="link" :to="`/bank/stimuli/${detail.id}`">{{ detail.stimulus.name }}</NuxtLink><button

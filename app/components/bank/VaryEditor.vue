@@ -33,19 +33,19 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
       Varies from paper to paper{{ vary ? `: ${vary.variables.map((each) => each.name).join(', ')}` : '' }}
     </summary>
     <div class="mt-3 space-y-3">
-      <p class="text-[0.9375rem] text-soft">
+      <p class="text-label text-soft">
         Write a computation as <code>{= speed * time}</code> in the question, the options, the key or a comment;
         <code>{= speed * time ; 1}</code> has one decimal.
       </p>
       <div v-for="(variable, index) in vary?.variables ?? []" :key="index" class="flex flex-wrap items-end gap-2">
-        <label class="text-[0.8125rem] text-soft"
+        <label class="text-note text-soft"
           >Name<input
             class="field block w-28! py-1 font-mono"
             maxlength="20"
             :value="variable.name"
             @change="setVariable(index, { name: value($event) })"
         /></label>
-        <label class="text-[0.8125rem] text-soft"
+        <label class="text-note text-soft"
           >is<select
             class="field block py-1"
             :value="variable.over.by"
@@ -60,7 +60,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
           <label
             v-for="(words, part) in { from: 'from', to: 'to', step: 'in steps of' } as const"
             :key="part"
-            class="text-[0.8125rem] text-soft"
+            class="text-note text-soft"
             >{{ words
             }}<input
               class="field block w-24! py-1"
@@ -69,7 +69,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
               @change="setOver(index, { [part]: value($event) })"
           /></label>
         </template>
-        <label v-else-if="variable.over.by === 'list'" class="grow text-[0.8125rem] text-soft"
+        <label v-else-if="variable.over.by === 'list'" class="grow text-note text-soft"
           >Values, with semicolons<input
             class="field block py-1"
             :value="variable.over.values.join('; ')"
@@ -82,7 +82,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
               })
             "
         /></label>
-        <label v-else class="grow text-[0.8125rem] text-soft"
+        <label v-else class="grow text-note text-soft"
           >as<input
             class="field block py-1 font-mono"
             :value="variable.over.as"
@@ -91,7 +91,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
         <button type="button" class="btn" @click="take(index)">Take out</button>
       </div>
       <div v-for="(condition, index) in vary?.conditions ?? []" :key="`c${index}`" class="flex items-end gap-2">
-        <label class="grow text-[0.8125rem] text-soft"
+        <label class="grow text-note text-soft"
           >Only where<input
             class="field block py-1 font-mono"
             :value="condition"
@@ -130,7 +130,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
       <ol v-if="shown" class="list-decimal space-y-2 border-t border-rule pl-6 pt-3">
         <li v-for="(instance, index) in instances" :key="index">
           <WrittenText :html="instance.stem" />
-          <p class="text-[0.9375rem]">
+          <p class="text-label">
             <span class="text-soft"
               >{{
                 Object.entries(instance.values)

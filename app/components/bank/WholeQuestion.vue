@@ -1,30 +1,24 @@
 <script setup lang="ts">
-import type { SealedBody } from '~~/core/question/kinds/sealed'
+import { exact, fixed } from '~~/core/kit/exact'
+import { percent } from '~~/core/kit/words'
+import type { Response } from '~/components/paper/response'
+import { questionRoutes } from '~/client/questions'
+import type { Preview } from '~~/server/domain/bank/preview'
 import type { QuestionDetail } from '~~/server/domain/bank/questions'
 import type { QuestionRecord } from '~~/server/domain/bank/record'
 
 /** The whole question with key, source and record, opened within a list. */
 const { id } = defineProps<{ id: string }>()
-interface Preview {
-  stem: string
-  body: SealedBody
-  result: { key: string } | null
-  key: string
-  solution: { chosen?: string[] } | null
-}
 const preview = shallowRef<Preview | null>(null)
 const detail = shallowRef<QuestionDetail | null>(null)
 const record = shallowRef<QuestionRecord | null>(null)
 const problem = ref('')
 onMounted(async () => {
   try {
-    const [found, done] = await Promise.all([
-      api<QuestionDetail>(`questions/${id}`),
-      api<QuestionRecord>(`questions/${id}/record`),
-    ])
+    const [found, done] = await Promise.all([questionRoutes.get({ id }), questionRoutes.record({ id })])
     detail.value = found
     record.value = done
-    preview.value = await api<Preview>('questions/preview', { method: 'POST', body: { question: found.question } })
+    preview.value = await questionRoutes.preview({ body: { question: found.question } })
   } catch (error) {
     problem.value = sentenceOf(error)
   }
@@ -50,9 +44,9 @@ onMounted(async () => {
         :labelledby="`whole-${id}`"
         :model-value="null"
         readonly
-        :right="preview.solution?.chosen ?? []"
+        :right="(preview.solution as Response | null)?.chosen ?? []"
       />
-      <dl class="mt-3 grid grid-cols-[auto_1fr] gap-x-4 gap-y-1 text-[0.9375rem]">
+      <dl class="mt-3 grid grid-cols-[auto_1fr] gap-x-4 gap-y-1 text-label">
         <dt class="text-soft">Key</dt>
         <dd class="text-green">{{ preview.key || 'not set' }}</dd>
         <template v-if="detail.question.source"
@@ -62,8 +56,8 @@ onMounted(async () => {
         <template v-if="record?.facility !== null && record"
           ><dt class="text-soft">Record</dt>
           <dd>
-            {{ Math.round(record.facility * 100) }} % right<template v-if="record.discrimination !== null"
-              >, discrimination {{ record.discrimination.toFixed(2) }}</template
+            {{ percent(record.facility) }} right<template v-if="record.discrimination !== null"
+              >, discrimination {{ fixed(exact(record.discrimination), 2) }}</template
             >, of {{ record.n }} answers
           </dd></template
         >

@@ -33,7 +33,7 @@ const words: Record<keyof typeof kindLabels, string> = {
           class="flex justify-between gap-3 px-3 py-1.5"
           :class="active && 'bg-petrol-tint'"
           ><span class="font-semibold">{{ label }}</span
-          ><span class="text-right text-[0.875rem] text-soft">{{ words[kind] }}</span></NuxtLink
+          ><span class="text-right text-small text-soft">{{ words[kind] }}</span></NuxtLink
         >
       </MenuItem>
     </MenuItems>

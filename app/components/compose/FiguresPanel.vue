@@ -1,12 +1,15 @@
 <script setup lang="ts">
+import { objectiveRoutes } from '~/client/objectives'
 import { useAsyncState } from '@vueuse/core'
+import { exact, fixed } from '~~/core/kit/exact'
+import { roughTime } from '~~/core/kit/words'
 import type { Figures } from '~~/core/figures'
 import type { Objective } from '~~/server/domain/bank/objectives'
 
 /** The first figures of a quiz, answered at every change by a worker. */
 const store = useQuiz()
 const figures = shallowRef<Figures | null>(null)
-const { state: objectives } = useAsyncState(() => api<Objective[]>('objectives'), [] as Objective[])
+const { state: objectives } = useAsyncState(() => objectiveRoutes.list(), [] as Objective[])
 let worker: Worker | undefined
 let stamp = 0
 
@@ -32,22 +35,23 @@ const nameOf = (id: string) => {
   return found ? `${found.code} ${found.title}` : '…'
 }
 const about = computed(() => (figures.value?.about ? 'about ' : ''))
-const minutes = (seconds: number) => (seconds < 90 ? `${seconds} s` : `${Math.round(seconds / 60)} min`)
 </script>
 
 <template>
   <section aria-label="Figures" class="space-y-5">
-    <dl v-if="figures" class="grid grid-cols-[1fr_auto] gap-x-3 gap-y-1 text-[0.9375rem]">
+    <dl v-if="figures" class="grid grid-cols-[1fr_auto] gap-x-3 gap-y-1 text-label">
       <dt class="small-head col-span-2">This quiz</dt>
       <dt>Questions each sits</dt>
       <dd class="text-right font-semibold">{{ figures.questions }}</dd>
       <dt>Points</dt>
       <dd class="text-right font-semibold">{{ figures.points }}</dd>
       <dt>Expected time</dt>
-      <dd class="text-right font-semibold">{{ minutes(figures.seconds) }}</dd>
+      <dd class="text-right font-semibold">{{ roughTime(figures.seconds) }}</dd>
       <dt class="small-head col-span-2 mt-3">Between papers</dt>
       <dt>Two papers share</dt>
-      <dd class="text-right font-semibold">{{ about }}{{ figures.shared.toFixed(1) }} of {{ figures.questions }}</dd>
+      <dd class="text-right font-semibold">
+        {{ about }}{{ fixed(exact(figures.shared), 1) }} of {{ figures.questions }}
+      </dd>
       <template v-if="figures.papers"
         ><dt>Different sets</dt>
         <dd class="text-right font-semibold">{{ figures.papers }}</dd></template
@@ -56,7 +60,7 @@ const minutes = (seconds: number) => (seconds < 90 ? `${seconds} s` : `${Math.ro
     <div v-if="figures?.coverage.length">
       <h2 class="small-head">Objectives on every paper</h2>
       <ul class="mt-2 space-y-2">
-        <li v-for="each in figures.coverage" :key="each.objective" class="text-[0.875rem]">
+        <li v-for="each in figures.coverage" :key="each.objective" class="text-small">
           <span class="flex justify-between gap-2"
             ><span>{{ nameOf(each.objective) }}</span
             ><span class="shrink-0"
@@ -75,7 +79,7 @@ const minutes = (seconds: number) => (seconds < 90 ? `${seconds} s` : `${Math.ro
           </span>
         </li>
       </ul>
-      <p class="mt-2 text-[0.8125rem] text-soft">
+      <p class="mt-2 text-note text-soft">
         Dark: what every student is bound to get. Light: what a paper may have.{{
           figures.about ? ' Pools overlap, so these are outer bounds.' : ''
         }}

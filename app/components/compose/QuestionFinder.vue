@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { questionRoutes } from '~/client/questions'
 import { onKeyStroke, useInfiniteScroll } from '@vueuse/core'
 import { questionsUsed } from '~~/core/quiz/walk'
 import type { Hit } from '~~/server/domain/bank/hits'
@@ -32,9 +33,7 @@ onKeyStroke('/', (event) => {
 async function taken(): Promise<Hit[]> {
   return Promise.all(
     picked.value.map(async (hit) =>
-      hit.origin
-        ? { ...hit, id: (await api<{ id: string }>(`questions/${hit.id}/take`, { method: 'POST' })).id, origin: null }
-        : hit,
+      hit.origin ? { ...hit, id: (await questionRoutes.take({ id: hit.id })).id, origin: null } : hit,
     ),
   )
 }
@@ -67,11 +66,11 @@ async function give(kind: 'add' | 'pool') {
         <kbd class="pointer-events-none absolute right-3 top-2 text-soft" aria-hidden="true">/</kbd>
       </div>
       <FilterMenu :values="labelled" :at-least="result?.sampled" @toggle="search.toggle" />
-      <p class="text-[0.8125rem] text-soft" role="status">
+      <p class="text-note text-soft" role="status">
         {{ result ? search.totalWords.value : 'Searching …' }}{{ picked.length ? ` · ${picked.length} chosen` : '' }}
         <button v-if="isNarrowed" class="link ml-2" @click="search.clear()">clear</button>
       </p>
-      <p v-if="problem" role="alert" class="note-stop text-[0.875rem]">{{ problem }}</p>
+      <p v-if="problem" role="alert" class="note-stop text-small">{{ problem }}</p>
     </div>
     <ul ref="box" class="min-h-40 grow overflow-y-auto border-t border-rule">
       <li v-for="hit in hits" :key="hit.id">
@@ -81,19 +80,19 @@ async function give(kind: 'add' | 'pool') {
         >
           <input type="checkbox" class="peer sr-only" :checked="isPicked(hit)" @change="toggle(hit)" />
           <span
-            class="line-clamp-3 font-serif text-[0.9375rem] leading-snug peer-focus-visible:outline-2 peer-focus-visible:outline-bloom"
+            class="line-clamp-3 font-serif text-label leading-snug peer-focus-visible:outline-2 peer-focus-visible:outline-bloom"
             >{{ hit.title }}</span
           >
           <span class="mt-1 flex flex-wrap justify-between gap-x-2"
-            ><QuestionMeta :hit="hit" /><span v-if="hit.origin" class="text-[0.8125rem] text-petrol"
+            ><QuestionMeta :hit="hit" /><span v-if="hit.origin" class="text-note text-petrol"
               >{{ hit.origin.bank.split(':')[0] }} · {{ hit.origin.chosen }}
               {{ hit.origin.chosen === 1 ? 'school' : 'schools' }}</span
-            ><span v-if="hit.doubts" class="text-[0.8125rem] font-semibold text-red"
+            ><span v-if="hit.doubts" class="text-note font-semibold text-red"
               >! a colleague says something is wrong</span
-            ><span v-if="hit.stimulus" class="text-[0.8125rem] text-soft">on a stimulus</span
+            ><span v-if="hit.stimulus" class="text-note text-soft">on a stimulus</span
             ><span
               v-if="used.has(hit.id) || (hit.origin?.copy && used.has(hit.origin.copy))"
-              class="text-[0.8125rem] font-semibold text-petrol"
+              class="text-note font-semibold text-petrol"
               >in this quiz</span
             ></span
           >

@@ -1,8 +1,11 @@
 <script setup lang="ts">
 import { GripVertical } from '@lucide/vue'
+import { roughTime } from '~~/core/kit/words'
 import { kindLabels } from '~~/core/question/kinds/labels'
 import { plainText } from '~~/core/question/html'
 import type { Row } from '~~/core/quiz'
+import { without } from '~~/core/quiz/check/rows'
+import { setAt } from '~~/core/quiz/edits'
 import { rowPoints } from '~~/core/quiz/walk'
 
 /** One row of the running order: a question, a pool, a stimulus group or a text. Opens in place; moves by drag and by keyboard. */
@@ -13,7 +16,7 @@ const { row, first, last, selected, shuffled } = defineProps<{
   selected: boolean
   shuffled: boolean
 }>()
-const emit = defineEmits<{ select: []; move: [by: number]; remove: []; set: [values: Record<string, unknown>] }>()
+const emit = defineEmits<{ select: []; move: [by: number]; remove: [] }>()
 const store = useQuiz()
 const open = ref(false)
 
@@ -47,7 +50,14 @@ const title = computed(() =>
         : plainText(row.html) || 'An empty text',
 )
 const isGroup = computed(() => row.type === 'pool' || row.type === 'stimulus')
-const time = (seconds: number) => (seconds < 100 ? `${seconds} s` : `${Math.round(seconds / 60)} min`)
+
+const set = (name: string, value: unknown) => {
+  store.make(setAt(store.quiz!, ['rows', row.id, name], value))
+}
+/** Takes a question out of a pool or group, which then draws no more than it holds. */
+function takeOut(question: string) {
+  store.make(without(store.quiz!, row, [question]))
+}
 
 function keys(event: KeyboardEvent) {
   if (event.target !== event.currentTarget) return
@@ -79,21 +89,21 @@ const number = (event: Event) => Number((event.target as HTMLInputElement).value
       <span class="drag-handle cursor-grab self-center text-soft opacity-40 group-hover:opacity-100" aria-hidden="true"
         ><GripVertical :size="16"
       /></span>
-      <span class="text-right text-[0.875rem] text-soft">{{ numbers }}</span>
+      <span class="text-right text-small text-soft">{{ numbers }}</span>
       <button class="min-w-0 text-left" :aria-expanded="open" @click="open = !open">
         <span
           class="line-clamp-2"
-          :class="isGroup ? 'font-semibold text-petrol' : 'font-serif text-[0.9688rem] leading-snug'"
+          :class="isGroup ? 'font-semibold text-petrol' : 'font-serif text-reading leading-snug'"
           >{{ title }}</span
         >
-        <span v-if="dots" class="block text-[0.6875rem] tracking-[0.2em] text-petrol" aria-hidden="true"
+        <span v-if="dots" class="block text-fine tracking-[0.2em] text-petrol" aria-hidden="true"
           >{{ '●'.repeat(dots.drawn) }}{{ '○'.repeat(dots.rest)
           }}<template v-if="dots.more"> +{{ dots.more }}</template></span
         >
       </button>
-      <span class="text-right text-[0.8125rem] text-soft">
+      <span class="text-right text-note text-soft">
         <template v-if="row.type === 'question' && hit"
-          >{{ kindLabels[hit.kind] }} · {{ time(hit.seconds)
+          >{{ kindLabels[hit.kind] }} · {{ roughTime(hit.seconds)
           }}<template v-if="shuffled && row.fixed"> · keeps its place</template></template
         >
         <template v-else-if="row.type === 'pool' || row.type === 'stimulus'"
@@ -108,19 +118,19 @@ const number = (event: Event) => Number((event.target as HTMLInputElement).value
         <WholeQuestion v-if="hit" :id="hit.id" />
       </template>
       <template v-if="row.type === 'text'">
-        <KeptText label="Text between questions" :model-value="row.html" @keep="emit('set', { html: $event })" />
+        <KeptText label="Text between questions" :model-value="row.html" @keep="set('html', $event)" />
       </template>
       <template v-if="row.type === 'stimulus'">
-        <p class="text-[0.9375rem] text-soft">
+        <p class="text-label text-soft">
           They stay together, beside what they share.
           <NuxtLink class="link" :to="`/bank/stimuli/${row.stimulus}`">Open the stimulus</NuxtLink>
         </p>
-        <label class="flex items-center gap-1.5 text-[0.9375rem]"
+        <label class="flex items-center gap-1.5 text-label"
           ><input
             type="checkbox"
             class="accent-petrol"
             :checked="row.order === 'shuffled'"
-            @change="emit('set', { order: row.order === 'shuffled' ? 'kept' : 'shuffled' })"
+            @change="set('order', row.order === 'shuffled' ? 'kept' : 'shuffled')"
           />
           shuffle its questions among themselves</label
         >
@@ -131,7 +141,7 @@ const number = (event: Event) => Number((event.target as HTMLInputElement).value
             class="field py-1 font-normal"
             maxlength="160"
             :value="row.title"
-            @change="emit('set', { title: ($event.target as HTMLInputElement).value })"
+            @change="set('title', ($event.target as HTMLInputElement).value)"
         /></label>
         <label class="label inline-block"
           >Questions {{ row.type === 'pool' ? 'drawn' : 'given'
@@ -141,23 +151,12 @@ const number = (event: Event) => Number((event.target as HTMLInputElement).value
             min="1"
             :max="row.questions.length"
             :value="row.draw"
-            @change="emit('set', { draw: number($event) })"
+            @change="set('draw', number($event))"
         /></label>
-        <ul class="text-[0.9375rem]">
+        <ul class="text-label">
           <li v-for="member in members" :key="member.id" class="flex gap-3 border-b border-rule py-1">
             <span class="grow font-serif">{{ member.hit?.title ?? 'A question that is no longer in the bank' }}</span>
-            <button
-              v-if="members.length > 1"
-              class="link shrink-0"
-              @click="
-                emit('set', {
-                  questions: row.questions.filter((id) => id !== member.id),
-                  draw: Math.min(row.draw, row.questions.length - 1),
-                })
-              "
-            >
-              take out
-            </button>
+            <button v-if="members.length > 1" class="link shrink-0" @click="takeOut(member.id)">take out</button>
           </li>
         </ul>
       </template>
@@ -171,16 +170,11 @@ const number = (event: Event) => Number((event.target as HTMLInputElement).value
             max="1000"
             step="0.5"
             :value="row.points"
-            @change="emit('set', { points: number($event) })"
+            @change="set('points', number($event))"
         /></label>
-        <label v-if="shuffled && row.type !== 'text'" class="flex items-center gap-1.5 pb-1.5 text-[0.9375rem]"
-          ><input
-            type="checkbox"
-            class="accent-petrol"
-            :checked="row.fixed"
-            @change="emit('set', { fixed: !row.fixed })"
-          />
-          keeps its place</label
+        <label v-if="shuffled && row.type !== 'text'" class="flex items-center gap-1.5 pb-1.5 text-label"
+          ><input type="checkbox" class="accent-petrol" :checked="row.fixed" @change="set('fixed', !row.fixed)" /> keeps
+          its place</label
         >
         <span class="ml-auto flex gap-2"
           ><button class="btn" @click="emit('move', -1)">Move up</button

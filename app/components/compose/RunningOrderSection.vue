@@ -3,7 +3,9 @@ import { GripVertical } from '@lucide/vue'
 import Sortable from 'sortablejs'
 import { count } from '~~/core/kit/words'
 import type { Row, Section } from '~~/core/quiz'
-import { rowPoints, rowSize } from '~~/core/quiz/walk'
+import { pointsText } from '~~/core/kit/exact'
+import { removeFrom, removeRow as removeRowEdit, setAt } from '~~/core/quiz/edits'
+import { pointsOf, rowSize } from '~~/core/quiz/walk'
 
 /** One section of the running order. Rows are dragged within it and to others; every change is an edit. */
 const { section, startsAt, selected, only } = defineProps<{
@@ -24,7 +26,7 @@ const editing = ref(false)
 let sortable: Sortable | undefined
 
 const size = computed(() => section.rows.reduce((total, row) => total + rowSize(row), 0))
-const points = computed(() => Math.round(section.rows.reduce((total, row) => total + rowPoints(row), 0) * 100) / 100)
+const points = computed(() => pointsText(pointsOf(section.rows)))
 const numbered = computed(() => {
   let next = startsAt
   return section.rows.map((row) => {
@@ -60,14 +62,15 @@ onMounted(() => {
 })
 onBeforeUnmount(() => sortable?.destroy())
 
-const setSection = (values: Partial<Pick<Section, 'title' | 'intro' | 'order'>>) =>
-  store.make({ do: 'setSection', section: section.id, values })
+function setSection(name: 'title' | 'intro' | 'order', value: string) {
+  store.make(setAt(store.quiz!, ['sections', section.id, name], value))
+}
 function removeRow(row: Row) {
-  store.make({ do: 'removeRows', rows: [row.id] })
+  store.make(removeRowEdit(store.quiz!, row.id))
   announce('Taken out of the quiz.', store.undo)
 }
 function removeSection() {
-  store.make({ do: 'removeSection', section: section.id, holding: section.rows.map((row) => row.id) })
+  store.make(removeFrom(store.quiz!, ['sections'], [section.id]))
   announce(`“${section.title}” is taken out, with its rows.`, store.undo)
 }
 </script>
@@ -88,20 +91,20 @@ function removeSection() {
       </button>
       <h2 class="min-w-0 text-lg [overflow-wrap:anywhere]">{{ section.title }}</h2>
       <button
-        class="text-[0.875rem] text-soft underline decoration-rule underline-offset-2 hover:decoration-current"
+        class="text-small text-soft underline decoration-rule underline-offset-2 hover:decoration-current"
         :title="section.order === 'kept' ? 'Shuffle this section' : 'Keep the order'"
-        @click="setSection({ order: section.order === 'kept' ? 'shuffled' : 'kept' })"
+        @click="setSection('order', section.order === 'kept' ? 'shuffled' : 'kept')"
       >
         {{ section.order === 'kept' ? 'order kept' : 'shuffled' }}
       </button>
       <button
-        class="text-[0.875rem] text-soft underline decoration-rule underline-offset-2 hover:decoration-current"
+        class="text-small text-soft underline decoration-rule underline-offset-2 hover:decoration-current"
         :aria-expanded="editing"
         @click="editing = !editing"
       >
         edit section
       </button>
-      <span class="ml-auto text-[0.875rem] text-soft">{{ count(size, 'question') }} · {{ points }} pts</span>
+      <span class="ml-auto text-small text-soft">{{ count(size, 'question') }} · {{ points }} pts</span>
     </div>
     <div v-if="editing" class="space-y-3 border-b border-rule bg-sheet p-4">
       <label class="label"
@@ -109,7 +112,7 @@ function removeSection() {
           class="field py-1 font-normal"
           maxlength="160"
           :value="section.title"
-          @change="setSection({ title: ($event.target as HTMLInputElement).value })"
+          @change="setSection('title', ($event.target as HTMLInputElement).value)"
       /></label>
       <div>
         <span class="label">Introduction</span
@@ -117,7 +120,7 @@ function removeSection() {
           slim
           label="Introduction to the section"
           :model-value="section.intro"
-          @keep="setSection({ intro: $event })"
+          @keep="setSection('intro', $event)"
         />
       </div>
       <div class="flex flex-wrap gap-2">
@@ -138,7 +141,6 @@ function removeSection() {
         @select="emit('select', row.id)"
         @move="emit('moveRow', row.id, $event)"
         @remove="removeRow(row)"
-        @set="store.make({ do: 'setRow', row: row.id, values: $event })"
       />
     </ul>
     <p v-if="!section.rows.length" class="py-3 text-soft">

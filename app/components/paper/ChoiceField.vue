@@ -24,7 +24,7 @@ const layouts = { list: 'space-y-2', columns: 'grid gap-2 sm:grid-cols-2', row: 
 
 <template>
   <div :role="body.asks === 'one' ? 'radiogroup' : 'group'" :aria-labelledby="labelledby">
-    <p v-if="body.asks === 'several'" class="mb-2 text-[0.9375rem] text-soft">
+    <p v-if="body.asks === 'several'" class="mb-2 text-label text-soft">
       {{ body.exactly ? `Choose ${body.exactly}.` : 'Choose all that apply.' }}
     </p>
     <div :class="layouts[body.layout]">
@@ -48,7 +48,7 @@ const layouts = { list: 'space-y-2', columns: 'grid gap-2 sm:grid-cols-2', row: 
             @change="choose(option.id)"
           />
           <span
-            class="mt-0.5 grid h-6 min-w-6 place-items-center rounded border px-1 text-[0.875rem] font-semibold peer-focus-visible:outline-2 peer-focus-visible:outline-offset-2 peer-focus-visible:outline-bloom"
+            class="mt-0.5 grid h-6 min-w-6 place-items-center rounded border px-1 text-small font-semibold peer-focus-visible:outline-2 peer-focus-visible:outline-offset-2 peer-focus-visible:outline-bloom"
             :class="chosen.includes(option.id) ? 'border-petrol bg-petrol text-petrol-ink' : 'border-rule'"
             >{{ letter(index) }}</span
           >
@@ -59,7 +59,7 @@ const layouts = { list: 'space-y-2', columns: 'grid gap-2 sm:grid-cols-2', row: 
           />
           <span
             v-if="right.includes(option.id)"
-            class="ml-auto shrink-0 self-center text-[0.875rem] font-semibold text-green"
+            class="ml-auto shrink-0 self-center text-small font-semibold text-green"
             >✓ right answer</span
           >
         </label>

@@ -81,7 +81,7 @@ function fill(id: string, value: string) {
         </span>
       </Teleport>
     </template>
-    <p v-for="hint in readonly ? [] : hints" :key="hint.index" class="mt-1.5 text-[0.9375rem] text-amber" role="status">
+    <p v-for="hint in readonly ? [] : hints" :key="hint.index" class="mt-1.5 text-label text-amber" role="status">
       Gap {{ hint.index + 1 }}: {{ hint.words }}
     </p>
   </div>

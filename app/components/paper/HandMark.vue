@@ -1,8 +1,9 @@
 <script setup lang="ts">
+import { quizRoutes } from '~/client/quizzes'
 import type { ReviewedQuestion } from '~~/server/domain/reviews/paper-view'
 
 /** A mark that a person gives. It takes the place of what was computed, and can be taken back. */
-const { question, path } = defineProps<{ question: ReviewedQuestion; path: string }>()
+const { question, quiz, attempt } = defineProps<{ question: ReviewedQuestion; quiz: string; attempt: string }>()
 const emit = defineEmits<{ marked: [] }>()
 const points = ref(question.mark?.points ?? '')
 const comment = ref('')
@@ -11,7 +12,11 @@ const open = ref(question.mark?.verdict === 'waiting')
 async function give(value: number | null) {
   problem.value = ''
   try {
-    await api(path, { method: 'PUT', body: { item: question.item, points: value, comment: comment.value } })
+    await quizRoutes.giveMark({
+      id: quiz,
+      attempt,
+      body: { item: question.item, points: value, comment: comment.value },
+    })
     announce(value === null ? 'The mark is taken back.' : `Marked: ${value} of ${question.mark?.possible}.`)
     emit('marked')
   } catch (error) {
@@ -23,7 +28,7 @@ async function give(value: number | null) {
 <template>
   <div v-if="question.mark" class="mt-3">
     <form v-if="open" class="flex flex-wrap items-end gap-3" @submit.prevent="give(Number(points))">
-      <label class="text-[0.8125rem] text-soft"
+      <label class="text-note text-soft"
         >Points of {{ question.mark.possible
         }}<input
           v-model="points"
@@ -34,7 +39,7 @@ async function give(value: number | null) {
           step="0.25"
           required
       /></label>
-      <label class="grow text-[0.8125rem] text-soft"
+      <label class="grow text-note text-soft"
         >Comment for the student<input v-model="comment" class="field block py-1" maxlength="4000"
       /></label>
       <button class="btn btn-main">Mark</button>
@@ -47,7 +52,7 @@ async function give(value: number | null) {
         Take the mark back
       </button>
     </form>
-    <button v-else type="button" class="link text-[0.9375rem]" @click="open = true">
+    <button v-else type="button" class="link text-label" @click="open = true">
       {{ question.mark.byHand ? 'Mark again' : 'Mark by hand instead' }}
     </button>
     <p v-if="problem" role="alert" class="note-stop mt-2">{{ problem }}</p>

@@ -40,10 +40,8 @@ const hint = computed(() => unreadable(body, { text }))
         @input="emit('write', ($event.target as HTMLInputElement).value)"
       />
       <span v-if="body.asks === 'number' && body.unit">{{ body.unit }}</span>
-      <span v-else-if="body.asks === 'number' && body.unitAsked" class="text-[0.9375rem] text-soft"
-        >number and unit</span
-      >
+      <span v-else-if="body.asks === 'number' && body.unitAsked" class="text-label text-soft">number and unit</span>
     </div>
-    <p v-if="hint && !readonly" :id="`${name}-hint`" class="mt-1.5 text-[0.9375rem] text-amber">{{ hint }}</p>
+    <p v-if="hint && !readonly" :id="`${name}-hint`" class="mt-1.5 text-label text-amber">{{ hint }}</p>
   </div>
 </template>

@@ -90,7 +90,7 @@ onBeforeUnmount(() => sortable?.destroy())
         </span>
       </li>
     </ol>
-    <p v-if="!readonly" class="mt-2 text-[0.9375rem] text-soft">
+    <p v-if="!readonly" class="mt-2 text-label text-soft">
       <template v-if="order"
         >Your order counts as it stands.
         <button type="button" class="link" @click="emit('arrange', null)">Start again</button></template
@@ -101,6 +101,6 @@ onBeforeUnmount(() => sortable?.destroy())
         >.</template
       >
     </p>
-    <p v-else-if="!order" class="mt-2 text-[0.9375rem] text-soft">Not answered.</p>
+    <p v-else-if="!order" class="mt-2 text-label text-soft">Not answered.</p>
   </div>
 </template>

@@ -72,7 +72,7 @@ onBeforeUnmount(() => sortables.forEach((each) => each.destroy()))
 
 <template>
   <div ref="root" role="group" :aria-labelledby="labelledby">
-    <p v-if="!readonly" class="mb-2 text-[0.9375rem] text-soft">
+    <p v-if="!readonly" class="mb-2 text-label text-soft">
       {{
         picked
           ? `Now choose where “${words(picked)}” belongs.`
@@ -99,7 +99,7 @@ onBeforeUnmount(() => sortables.forEach((each) => each.destroy()))
       >
         <WrittenText :html="thing.html" />
       </button>
-      <span v-if="!loose.length" class="self-center px-1 text-[0.9375rem] text-soft">nothing left here</span>
+      <span v-if="!loose.length" class="self-center px-1 text-label text-soft">nothing left here</span>
     </div>
     <ul :class="body.once ? 'mt-3 space-y-2' : 'mt-3 grid gap-3 sm:grid-cols-2'">
       <li
@@ -135,7 +135,7 @@ onBeforeUnmount(() => sortables.forEach((each) => each.destroy()))
           <button
             v-if="picked && placeOf(picked) !== place.id"
             type="button"
-            class="btn border-dashed! border-bloom! px-2 py-1 text-[0.875rem] text-bloom!"
+            class="btn border-dashed! border-bloom! px-2 py-1 text-small text-bloom!"
             :aria-label="`Put ${words(picked)} to ${words(place.id)}`"
             @click="put(picked, place.id)"
           >

@@ -26,7 +26,7 @@ const at = (shape: (typeof body.places)[number]['shape']) => {
 
 <template>
   <div role="group" :aria-labelledby="labelledby">
-    <p v-if="!readonly" class="mb-2 text-[0.9375rem] text-soft">
+    <p v-if="!readonly" class="mb-2 text-label text-soft">
       {{ body.spots === 1 ? 'Choose one place.' : `Choose ${body.spots} places.` }}
     </p>
     <div class="relative inline-block max-w-full border border-rule">
@@ -61,9 +61,7 @@ const at = (shape: (typeof body.places)[number]['shape']) => {
           @change="toggle(place.id)"
         />
         {{ letter(index) }}: {{ place.label
-        }}<span v-if="right.includes(place.id)" class="text-[0.875rem] font-semibold text-green"
-          >✓ right answer</span
-        ></label
+        }}<span v-if="right.includes(place.id)" class="text-small font-semibold text-green">✓ right answer</span></label
       >
     </div>
   </div>

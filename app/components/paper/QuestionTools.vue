@@ -35,7 +35,7 @@ async function reckon() {
         v-for="tool in tools"
         :key="tool"
         type="button"
-        class="btn btn-quiet text-[0.9375rem]"
+        class="btn btn-quiet text-label"
         :aria-expanded="open === tool"
         @click="open = open === tool ? null : tool"
       >
@@ -47,7 +47,7 @@ async function reckon() {
       class="mt-1 flex max-w-md flex-wrap items-end gap-2 border-l-4 border-rule pl-3"
       @submit.prevent="reckon"
     >
-      <label class="grow text-[0.8125rem] text-soft"
+      <label class="grow text-note text-soft"
         >A sum, such as 3 * (4.2 + 1) or sqrt(2)<input
           v-model="sum"
           class="field block py-1 font-mono"
@@ -58,7 +58,7 @@ async function reckon() {
       <output class="w-full font-semibold" aria-live="polite">{{ answer }}</output>
     </form>
     <div v-if="open === 'scrap paper'" class="mt-1 border-l-4 border-rule pl-3">
-      <label class="text-[0.8125rem] text-soft" :for="id">Yours alone; it stays in this browser</label
+      <label class="text-note text-soft" :for="id">Yours alone; it stays in this browser</label
       ><textarea :id="id" v-model="scrap" class="field" rows="4" maxlength="5000" />
     </div>
   </div>

@@ -66,7 +66,7 @@ const source = computed(() => local.value ?? answer?.sound ?? null)
     </div>
     <audio v-if="source" :src="source" controls class="w-full max-w-md" aria-label="Your recording" />
     <p v-else-if="readonly" class="text-soft">No recording.</p>
-    <p v-if="!keep && local" class="text-[0.9375rem] text-soft">This is a preview: the recording is not kept.</p>
+    <p v-if="!keep && local" class="text-label text-soft">This is a preview: the recording is not kept.</p>
     <p v-if="problem || unsent" role="alert" class="note-look">
       {{ problem || unsent }}
       <button v-if="state === 'unsent'" type="button" class="link" @click="send">Send it again</button>

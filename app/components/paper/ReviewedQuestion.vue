@@ -35,7 +35,7 @@ const inWords = computed(() => !question.question || asks.value === 'number' || 
       :label="`From question ${question.number} on`"
       class="mb-5"
     />
-    <p :id="`n-${question.item}`" class="flex flex-wrap gap-x-3 text-[0.9375rem] text-soft">
+    <p :id="`n-${question.item}`" class="flex flex-wrap gap-x-3 text-label text-soft">
       <span>Question {{ question.number }}</span>
       <template v-if="question.mark">
         <span class="font-semibold" :class="tones[question.mark.verdict]">{{ verdicts[question.mark.verdict] }}</span>

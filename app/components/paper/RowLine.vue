@@ -15,7 +15,7 @@ const emit = defineEmits<{ go: [item: string] }>()
 <template>
   <nav aria-label="Questions of this paper">
     <section v-for="(section, index) in sheet.sections" :key="index" class="mb-5">
-      <h2 class="mb-1 text-[0.9375rem]">{{ section.title }}</h2>
+      <h2 class="mb-1 text-label">{{ section.title }}</h2>
       <ol>
         <template v-for="entry in section.entries" :key="entry.type === 'question' ? entry.id : ''">
           <li v-if="entry.type === 'question'">
@@ -30,7 +30,7 @@ const emit = defineEmits<{ go: [item: string] }>()
                 >{{ entry.number
                 }}<span class="sr-only">, {{ answered.has(entry.id) ? 'answered' : 'not answered' }}</span></span
               >
-              <span class="text-[0.8125rem]"
+              <span class="text-note"
                 ><span v-if="flagged.has(entry.id)" class="mr-2 text-bloom">come back</span
                 ><span v-if="answered.has(entry.id)" class="text-petrol" aria-hidden="true">answered</span></span
               >

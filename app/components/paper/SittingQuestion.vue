@@ -21,7 +21,7 @@ const wanted = computed(() => sitting.opened?.sheet.language ?? null)
     :aria-labelledby="`n-${entry.id}`"
     @focusin="emit('here')"
   >
-    <p :id="`n-${entry.id}`" class="text-[0.9375rem]" :class="here ? 'text-bloom' : 'text-soft'">
+    <p :id="`n-${entry.id}`" class="text-label" :class="here ? 'text-bloom' : 'text-soft'">
       Question {{ entry.number }} · {{ pointsText(entry.points) }} {{ entry.points === 1 ? 'point' : 'points' }}
       <span v-if="wanted && wanted !== entry.language" class="text-amber"
         >· not translated into {{ languageName(wanted) }}</span
@@ -41,7 +41,7 @@ const wanted = computed(() => sitting.opened?.sheet.language ?? null)
       <template #beside="{ option, letter }">
         <button
           type="button"
-          class="btn btn-quiet min-w-9 px-1.5 text-[0.8125rem]"
+          class="btn btn-quiet min-w-9 px-1.5 text-note"
           :aria-pressed="struck.includes(option)"
           :aria-label="`Strike out ${letter}`"
           title="Strike out"
@@ -55,7 +55,7 @@ const wanted = computed(() => sitting.opened?.sheet.language ?? null)
     <div class="-ml-2 mt-1.5 flex flex-wrap gap-x-3">
       <button
         type="button"
-        class="btn btn-quiet text-[0.9375rem]"
+        class="btn btn-quiet text-label"
         :class="answer?.flagged && 'text-bloom!'"
         :aria-pressed="answer?.flagged ?? false"
         :disabled="!sitting.canWrite"
@@ -66,7 +66,7 @@ const wanted = computed(() => sitting.opened?.sheet.language ?? null)
       <button
         v-if="entry.body.asks === 'one' && answer?.response && sitting.canWrite"
         type="button"
-        class="btn btn-quiet text-[0.9375rem]"
+        class="btn btn-quiet text-label"
         @click="sitting.change(entry.id, { response: null })"
       >
         Clear my choice

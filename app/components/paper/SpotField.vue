@@ -64,7 +64,7 @@ function take(index: number) {
 
 <template>
   <div role="group" :aria-labelledby="labelledby">
-    <p v-if="!readonly" class="mb-2 text-[0.9375rem] text-soft">
+    <p v-if="!readonly" class="mb-2 text-label text-soft">
       {{ body.spots === 1 ? 'Mark one place' : `Mark ${body.spots} places` }} on the picture. With the keyboard: arrow
       keys move the cross, Enter marks.
     </p>
@@ -90,7 +90,7 @@ function take(index: number) {
       <span
         v-for="(point, index) in points"
         :key="index"
-        class="pointer-events-none absolute grid size-7 -translate-x-1/2 -translate-y-1/2 place-items-center rounded-full border-2 border-white bg-bloom text-[0.8125rem] font-bold text-white shadow"
+        class="pointer-events-none absolute grid size-7 -translate-x-1/2 -translate-y-1/2 place-items-center rounded-full border-2 border-white bg-bloom text-note font-bold text-white shadow"
         :style="at(point)"
         aria-hidden="true"
         >{{ index + 1 }}</span

@@ -6,6 +6,6 @@ defineProps<{ html: string; language?: string; label: string }>()
 <template>
   <section :aria-label="label" tabindex="0" class="border border-rule bg-sheet px-5 py-4">
     <p class="small-head mb-2">{{ label }}</p>
-    <WrittenText :html="html" :language="language" class="text-[1.0625rem]" />
+    <WrittenText :html="html" :language="language" class="text-lead" />
   </section>
 </template>

@@ -28,7 +28,7 @@ const words = computed(() => text.trim().split(/\s+/).filter(Boolean).length)
       spellcheck="true"
       @input="emit('write', ($event.target as HTMLTextAreaElement).value)"
     />
-    <p :id="`${name}-left`" class="text-[0.875rem] text-soft">
+    <p :id="`${name}-left`" class="text-small text-soft">
       {{ words }} {{ words === 1 ? 'word' : 'words'
       }}<template v-if="!readonly"> · {{ body.longest - text.length }} of {{ body.longest }} characters left</template>
     </p>

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { clockTime, count, sentenceTime } from '~~/core/kit/words'
-import { facetLabels } from '~~/core/release/schema'
+import { facetLabels, momentLabels } from '~~/core/release/schema'
 import { dayLine, type ReleaseLane } from '~~/core/schedule/day-line'
 import { dayScale } from '~~/core/schedule/day-scale'
-import { scheduleFor } from '~~/core/schedule'
+import { assignedTo } from '~~/core/schedule/assigned'
+import { scheduleFor } from '~~/core/schedule/schedule'
 import { noAccommodation } from '~~/core/quiz'
 
 /** The drawing of all that happens over time, worked out of the rules by core at every change. */
@@ -16,18 +17,9 @@ const line = computed(() => {
   if (!store.quiz || !store.view) return null
   const { rules } = store.quiz
   const { classes, students } = store.view
-  const used = new Set(rules.windows.flatMap((window) => window.classes))
-  const assigned = students
-    .filter((student) => student.classes.some((id) => used.has(id)))
-    .map((student) => ({
-      id: student.id,
-      name: student.name,
-      classes: student.classes,
-      schedule: scheduleFor(rules, student),
-    }))
   const ofClass = (id: string) =>
     scheduleFor(rules, { id: `class ${id}`, name: '', classes: [id], accommodations: [noAccommodation] })
-  return dayLine(rules, classes, assigned, ofClass, now.value)
+  return dayLine(rules, classes, assignedTo(students, rules), ofClass, now.value)
 })
 const scale = computed(() => {
   if (!line.value) return null
@@ -37,7 +29,9 @@ const scale = computed(() => {
     ends,
     now.value,
     ...dues,
-    ...sitting.flatMap((lane) => lane.spans.flatMap((span) => [span.opens, span.closes, span.reach])),
+    ...sitting.flatMap((lane) =>
+      lane.spans.flatMap((span) => [span.opens, span.closes, span.reach, ...span.marks.map((mark) => mark.at)]),
+    ),
     ...release.flatMap((lane) => lane.spans.map((span) => span.from)),
   ]
   return dayScale(
@@ -47,27 +41,17 @@ const scale = computed(() => {
 })
 /** Percent of the width that the scale takes: the rest is for words that begin at its end. */
 const room = 85
-const left = (at: string) => `${(scale.value!.at(at) * room).toFixed(2)}%`
+const left = (at: string) => `${scale.value!.at(at) * room}%`
 const width = (from: string, to: string | null) =>
   to === null
-    ? `${(100 - scale.value!.at(from) * room).toFixed(2)}%`
-    : `${Math.max(0.4, (scale.value!.at(to) - scale.value!.at(from)) * room).toFixed(2)}%`
+    ? `${100 - scale.value!.at(from) * room}%`
+    : `${Math.max(0.4, (scale.value!.at(to) - scale.value!.at(from)) * room)}%`
 
 const hours = (span: { opens: string; closes: string | null }) =>
   `${clockTime(span.opens, session.zone)}–${span.closes ? clockTime(span.closes, session.zone) : ''}`
 
-const momentWords: Record<string, string> = {
-  handIn: 'as soon as handed in',
-  marked: 'as soon as marked',
-  attemptsUsed: 'when attempts are used up',
-  due: 'at the due time',
-  windowClosed: 'when the window has closed',
-  everyoneDone: 'when everyone is done',
-  teacher: 'when you release it',
-  instant: 'at a set time',
-}
 function spanWords(lane: ReleaseLane, span: ReleaseLane['spans'][number]): string {
-  const moment = momentWords[store.quiz!.rules.release[lane.facet].from.at] ?? ''
+  const moment = momentLabels[store.quiz!.rules.release[lane.facet].from.at]
   if (span.leak) {
     const until = span.leak.until ? `until ${when(span.leak.until)}` : 'without an end'
     return `${when(span.from!)} → ${span.leak.sitters.length ? `${count(span.leak.sitters.length, 'student')} can still sit` : 'a further attempt is still open'} ${until}`
@@ -88,7 +72,7 @@ function spanWords(lane: ReleaseLane, span: ReleaseLane['spans'][number]): strin
     <p v-if="!store.quiz?.rules.windows.length" class="py-6 text-center text-soft">
       The day line is drawn as soon as a class has a window.
     </p>
-    <div v-else class="min-w-180 text-[0.8125rem]">
+    <div v-else class="min-w-180 text-note">
       <div class="grid grid-cols-[12rem_1fr]">
         <span class="text-soft" title="Days in which nothing happens are drawn narrow">not to scale</span>
         <div class="relative h-6 border-b border-rule">
@@ -114,14 +98,14 @@ function spanWords(lane: ReleaseLane, span: ReleaseLane['spans'][number]): strin
             ><span class="absolute left-1 top-0 whitespace-nowrap font-semibold text-amber">due</span></span
           >
         </div>
-        <h2 class="small-head pb-0.5 pt-4 text-[0.8125rem]!">Who may sit, and when</h2>
+        <h2 class="small-head pb-0.5 pt-4 text-note!">Who may sit, and when</h2>
         <ul>
           <li
             v-for="lane in line.sitting"
             :key="lane.key"
             class="grid grid-cols-[12rem_1fr] items-center border-b border-rule/60 py-0.5"
           >
-            <span class="truncate pr-2 text-[0.875rem]"
+            <span class="truncate pr-2 text-small"
               >{{ lane.name }} <span class="text-soft">{{ lane.note }}</span></span
             >
             <div class="relative h-4">
@@ -132,7 +116,7 @@ function spanWords(lane: ReleaseLane, span: ReleaseLane['spans'][number]): strin
                   ><span class="sr-only"
                     >from {{ when(span.opens) }} {{ span.closes ? `to ${when(span.closes)}` : 'without an end' }}</span
                   ><span
-                    class="block overflow-hidden whitespace-nowrap px-1.5 text-[0.75rem] font-semibold leading-4 text-petrol-ink"
+                    class="block overflow-hidden whitespace-nowrap px-1.5 text-caption font-semibold leading-4 text-petrol-ink"
                     aria-hidden="true"
                     >{{ hours(span) }}</span
                   ></span
@@ -144,18 +128,31 @@ function spanWords(lane: ReleaseLane, span: ReleaseLane['spans'][number]): strin
                   :title="`A clock may run until ${when(span.reach)}`"
                   ><span class="sr-only">a running clock may reach {{ when(span.reach) }}</span></span
                 >
+                <template v-for="mark in span.marks" :key="mark.sort">
+                  <span
+                    v-if="mark.sort === 'last'"
+                    class="absolute -inset-y-0.5 border-l-2 border-ink"
+                    :style="{ left: left(mark.at) }"
+                    :title="`${mark.words} ${when(mark.at)}`"
+                    ><span
+                      class="ml-1 block whitespace-nowrap bg-sheet/85 px-0.5 text-caption leading-4 text-ink"
+                      aria-hidden="true"
+                      >{{ mark.words }} {{ clockTime(mark.at, session.zone) }}</span
+                    ></span
+                  ><span class="sr-only">{{ mark.words }} {{ when(mark.at) }}</span>
+                </template>
               </template>
             </div>
           </li>
         </ul>
-        <h2 class="small-head pb-0.5 pt-3 text-[0.8125rem]!">What students see afterwards</h2>
+        <h2 class="small-head pb-0.5 pt-3 text-note!">What students see afterwards</h2>
         <ul>
           <li
             v-for="lane in line.release"
             :key="lane.facet"
             class="grid grid-cols-[12rem_1fr] items-center border-b border-rule/60 py-0.5"
           >
-            <span class="truncate pr-2 text-[0.875rem]">{{ facetLabels[lane.facet] }}</span>
+            <span class="truncate pr-2 text-small">{{ facetLabels[lane.facet] }}</span>
             <div class="relative h-5">
               <template v-for="(span, index) in lane.spans" :key="index">
                 <span

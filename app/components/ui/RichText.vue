@@ -217,14 +217,14 @@ function setWidth(event: Event) {
       <button
         v-if="gaps"
         type="button"
-        class="btn ml-1 h-7 px-2 py-0 text-[0.875rem]"
+        class="btn ml-1 h-7 px-2 py-0 text-small"
         :aria-pressed="editor?.isActive('gap') || undefined"
         :class="editor?.isActive('gap') && 'border-bloom! text-bloom!'"
         @click="toggleGap"
       >
         {{ editor?.isActive('gap') ? 'No gap' : 'Gap' }}
       </button>
-      <label v-if="width !== undefined" class="ml-1 flex items-center gap-1 text-[0.8125rem] text-soft"
+      <label v-if="width !== undefined" class="ml-1 flex items-center gap-1 text-note text-soft"
         >width<input
           type="number"
           min="40"
@@ -242,8 +242,8 @@ function setWidth(event: Event) {
         @change="chosen"
       />
     </div>
-    <p v-if="problem" role="alert" class="note-look text-[0.9375rem]">{{ problem }}</p>
-    <EditorContent :editor="editor" :class="aside ? 'px-3 py-1 text-[0.9375rem]' : 'px-3 py-2 text-lg'" />
+    <p v-if="problem" role="alert" class="note-look text-label">{{ problem }}</p>
+    <EditorContent :editor="editor" :class="aside ? 'px-3 py-1 text-label' : 'px-3 py-2 text-lg'" />
     <MathsDialog :tex="maths?.tex ?? null" @close="maths = null" @keep="keepMaths" />
     <LinkDialog :address="address" @close="address = null" @keep="keepLink" />
     <RecordDialog :open="recording" @close="recording = false" @take="takeRecording" />

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { objectiveRoutes } from '~/client/objectives'
+import { questionRoutes } from '~/client/questions'
 import { useAsyncState } from '@vueuse/core'
 import { blankQuestion } from '~~/core/question/blank'
 import { plainText } from '~~/core/question/html'
@@ -24,7 +26,7 @@ const problem = ref('')
 const kept = ref('')
 const busy = ref(false)
 const tags = ref('')
-const { state: objectives } = useAsyncState(() => api<Objective[]>('objectives'), [] as Objective[])
+const { state: objectives } = useAsyncState(() => objectiveRoutes.list(), [] as Objective[])
 /** Its internal name, else its beginning: lists call it so as well. */
 const title = computed(() => {
   if (isNew.value) return `New question: ${kindLabels[question.value.kind].toLowerCase()}`
@@ -39,7 +41,7 @@ if (isNew.value) kept.value = JSON.stringify(question.value)
 async function load(version?: number) {
   problem.value = ''
   try {
-    detail.value = await api<QuestionDetail>(`questions/${id.value}`, { query: version ? { version } : {} })
+    detail.value = await questionRoutes.get({ id: id.value, query: version ? { version } : {} })
     question.value = detail.value.question
     tags.value = question.value.tags.join(', ')
     // An older version that is taken up is a change to the newest: keeping it makes it the next version.
@@ -52,7 +54,7 @@ async function load(version?: number) {
 /** Folder or sharing has changed; what is being written stays. */
 async function reload() {
   try {
-    detail.value = await api<QuestionDetail>(`questions/${id.value}`)
+    detail.value = await questionRoutes.get({ id: id.value })
   } catch (error) {
     problem.value = sentenceOf(error)
   }
@@ -96,7 +98,7 @@ async function keep(another = false) {
   try {
     note(question.value.objectives)
     if (isNew.value) {
-      const made = await api<{ id: string; state: string }>('questions', { method: 'POST', body: question.value })
+      const made = await questionRoutes.add({ body: question.value })
       announce(made.state === 'work' ? 'Kept as “in work”: it cannot be marked yet.' : 'Kept in the bank.')
       kept.value = JSON.stringify(question.value)
       if (another) {
@@ -113,8 +115,8 @@ async function keep(another = false) {
         window.scrollTo({ top: 0 })
       } else await navigateTo(`/bank/${made.id}`, { replace: true })
     } else {
-      const made = await api<{ version: number; state: string }>(`questions/${id.value}/versions`, {
-        method: 'POST',
+      const made = await questionRoutes.revise({
+        id: id.value,
         body: { on: detail.value!.versions[0]!.version, question: question.value },
       })
       announce(
@@ -131,7 +133,7 @@ async function keep(another = false) {
 
 async function retire(retired: boolean) {
   try {
-    await api(`questions/${id.value}/state`, { method: 'PUT', body: { retired } })
+    await questionRoutes.setState({ id: id.value, body: { retired } })
     announce(
       retired ? 'Retired: it is no longer offered. Quizzes that are open keep it.' : 'In use again.',
       retired
@@ -149,10 +151,10 @@ async function retire(retired: boolean) {
 
 <template>
   <main id="main" class="mx-auto w-full max-w-7xl px-5 py-6">
-    <p class="text-[0.9375rem]"><NuxtLink class="link" to="/bank">Bank</NuxtLink></p>
+    <p class="text-label"><NuxtLink class="link" to="/bank">Bank</NuxtLink></p>
     <div class="mt-1 flex flex-wrap items-center gap-3">
       <h1 class="line-clamp-1 min-w-0 max-w-[60%] text-2xl max-lg:max-w-full">{{ ready ? title : 'Loading …' }}</h1>
-      <span v-if="detail" class="text-[0.9375rem] text-soft"
+      <span v-if="detail" class="text-label text-soft"
         >{{ kindLabels[question.kind] }} · version {{ detail.version
         }}<template v-if="!detail.origin"> · {{ detail.ownerName }}</template></span
       >

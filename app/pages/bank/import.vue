@@ -19,7 +19,7 @@ function dropped(event: DragEvent) {
 
 <template>
   <main id="main" class="mx-auto w-full max-w-4xl px-5 py-6">
-    <p class="text-[0.9375rem]"><NuxtLink class="link" to="/bank">Bank</NuxtLink></p>
+    <p class="text-label"><NuxtLink class="link" to="/bank">Bank</NuxtLink></p>
     <h1 class="mt-1 text-3xl">Bring questions in</h1>
     <p class="mt-2 text-soft">
       From a QTI package or item (2.1, 2.2, 3.0), CSV, Thistle’s JSON, or Markdown. What would come is shown first;
@@ -45,7 +45,7 @@ function dropped(event: DragEvent) {
         @change="chosen"
       />
     </label>
-    <p class="mt-2 text-[0.9375rem]">
+    <p class="mt-2 text-label">
       <a class="link" href="/api/files/template">Template for CSV</a> ·
       <a class="link" href="/api/files/schema">JSON Schema</a> ·
       <NuxtLink class="link" to="/bank/paste">type or paste questions</NuxtLink>

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { questionRoutes } from '~/client/questions'
+import { searchRoutes } from '~/client/searches'
 import { useWindowVirtualizer } from '@tanstack/vue-virtual'
 import type { Hit } from '~~/server/domain/bank/hits'
 import type { SavedSearch } from '~~/server/domain/bank/saved-searches'
@@ -59,7 +61,7 @@ function choose(index: number, event: MouseEvent) {
 }
 async function loadSaved() {
   try {
-    saved.value = await api<SavedSearch[]>('searches')
+    saved.value = await searchRoutes.list()
   } catch {
     /* The list of saved searches is a convenience; the bank works without it. */
   }
@@ -68,7 +70,7 @@ onMounted(loadSaved)
 async function saveSearch() {
   if (!naming.value?.trim()) return
   try {
-    await api('searches', { method: 'POST', body: { name: naming.value, query: search.query.value } })
+    await searchRoutes.add({ body: { name: naming.value, query: search.query.value } })
     naming.value = null
     await loadSaved()
   } catch (error) {
@@ -76,15 +78,15 @@ async function saveSearch() {
   }
 }
 async function dropSearch(search: SavedSearch) {
-  await api(`searches/${search.id}`, { method: 'DELETE' })
+  await searchRoutes.remove({ id: search.id })
   announce(`“${search.name}” is no longer kept.`, () => {
-    void api('searches', { method: 'POST', body: { name: search.name, query: search.query } }).then(loadSaved)
+    void searchRoutes.add({ body: { name: search.name, query: search.query } }).then(loadSaved)
   })
   await loadSaved()
 }
 async function take(hit: Hit) {
   try {
-    await api(`questions/${hit.id}/take`, { method: 'POST' })
+    await questionRoutes.take({ id: hit.id })
     announce('Taken: a copy of your own is in the bank, with its source.')
     await changed()
   } catch (error) {
@@ -147,7 +149,7 @@ const fromSide = {
           </button>
         </form>
       </div>
-      <p class="mt-3 text-[0.9375rem] text-soft" role="status">
+      <p class="mt-3 text-label text-soft" role="status">
         {{ result ? search.totalWords.value : 'Searching …' }}
       </p>
       <p v-if="problem" role="alert" class="note-stop mt-2">{{ problem }}</p>

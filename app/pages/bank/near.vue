@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { questionRoutes } from '~/client/questions'
 import type { Hit } from '~~/server/domain/bank/hits'
 
 useHead({ title: 'Near-duplicates · Thistle' })
@@ -6,7 +7,7 @@ const groups = shallowRef<Hit[][] | null>(null)
 const problem = ref('')
 async function load() {
   try {
-    groups.value = await api<Hit[][]>('questions/near')
+    groups.value = await questionRoutes.near()
   } catch (error) {
     problem.value = sentenceOf(error)
   }
@@ -14,12 +15,11 @@ async function load() {
 onMounted(load)
 async function retire(hit: Hit) {
   try {
-    const { change } = await api<{ change: string }>('questions/changes', {
-      method: 'POST',
+    const { change } = await questionRoutes.changeMany({
       body: { questions: [hit.id], change: { do: 'state', retired: true } },
     })
     announce('Retired.', () => {
-      void api(`questions/changes/${change}`, { method: 'DELETE' }).then(load)
+      void questionRoutes.undoChange({ id: change }).then(load)
     })
     await load()
   } catch (error) {
@@ -30,7 +30,7 @@ async function retire(hit: Hit) {
 
 <template>
   <main id="main" class="mx-auto w-full max-w-4xl px-5 py-6">
-    <p class="text-[0.9375rem]"><NuxtLink class="link" to="/bank">Bank</NuxtLink></p>
+    <p class="text-label"><NuxtLink class="link" to="/bank">Bank</NuxtLink></p>
     <h1 class="mt-1 text-3xl">Near-duplicates</h1>
     <p class="mt-2 text-soft">
       Questions whose stems differ in numbers, spacing or punctuation alone. Keep the better one and retire the other:
@@ -50,7 +50,7 @@ async function retire(hit: Hit) {
       <div v-for="hit in group" :key="hit.id" class="flex items-start gap-4 border-b border-rule py-3">
         <div class="min-w-0 grow">
           <NuxtLink :to="`/bank/${hit.id}`" class="font-serif text-lg hover:underline">{{ hit.title }}</NuxtLink>
-          <p class="text-[0.9375rem] text-green"><span class="text-soft">Key</span> {{ hit.key || 'not set' }}</p>
+          <p class="text-label text-green"><span class="text-soft">Key</span> {{ hit.key || 'not set' }}</p>
           <QuestionMeta :hit="hit" />
         </div>
         <button type="button" class="btn" :aria-label="`Retire: ${hit.title}`" @click="retire(hit)">Retire</button>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { objectiveRoutes } from '~/client/objectives'
 import { count } from '~~/core/kit/words'
 import type { Objective, ObjectiveBody, ObjectiveFate } from '~~/server/domain/bank/objectives'
 
@@ -26,7 +27,7 @@ async function guarded(work: () => Promise<void>) {
 }
 const load = () =>
   guarded(async () => {
-    objectives.value = await api<Objective[]>('objectives')
+    objectives.value = await objectiveRoutes.list()
   })
 onMounted(load)
 const begin = (parent: string | null) => {
@@ -38,19 +39,18 @@ const edit = (each: Objective) => {
 const keep = () =>
   guarded(async () => {
     const { id, ...body } = writing.value!
-    await api(id ? `objectives/${id}` : 'objectives', {
-      method: id ? 'PUT' : 'POST',
-      body: { code: body.code, title: body.title, parent: body.parent, essential: body.essential, needs: body.needs },
-    })
+    const { code, title, parent, essential, needs } = body
+    const values = { code, title, parent, essential, needs }
+    await (id ? objectiveRoutes.change({ id, body: values }) : objectiveRoutes.add({ body: values }))
     writing.value = null
     await load()
   })
 const remove = (each: Objective) =>
   guarded(async () => {
     const { id, ...body } = each
-    await api(`objectives/${id}`, { method: 'DELETE' })
+    await objectiveRoutes.remove({ id })
     announce(`“${nameOf(id)}” is taken away.`, () => {
-      void api('objectives', { method: 'POST', body }).then(load)
+      void objectiveRoutes.add({ body }).then(load)
     })
     await load()
   })
@@ -61,15 +61,12 @@ function chosen(event: Event) {
   fates.value = null
   if (file.value)
     void guarded(async () => {
-      fates.value = await api<ObjectiveFate[]>('objectives/look', { method: 'POST', body: file.value })
+      fates.value = await objectiveRoutes.look({ body: file.value })
     })
 }
 const bring = () =>
   guarded(async () => {
-    const { added, changed } = await api<{ added: number; changed: number }>('objectives/import', {
-      method: 'POST',
-      body: file.value,
-    })
+    const { added, changed } = await objectiveRoutes.bringIn({ body: file.value })
     announce(`${count(added, 'objective')} added, ${changed} changed.`)
     file.value = null
     fates.value = null
@@ -84,7 +81,7 @@ const toggleNeed = (id: string) => {
 
 <template>
   <main id="main" class="mx-auto w-full max-w-4xl px-5 py-6">
-    <p class="text-[0.9375rem]"><NuxtLink class="link" to="/bank">Bank</NuxtLink></p>
+    <p class="text-label"><NuxtLink class="link" to="/bank">Bank</NuxtLink></p>
     <div class="mt-1 flex flex-wrap items-center gap-3">
       <h1 class="mr-auto text-3xl">Objectives</h1>
       <label class="btn cursor-pointer focus-within:outline-2 focus-within:outline-bloom"
@@ -103,7 +100,7 @@ const toggleNeed = (id: string) => {
         ><button class="btn btn-main" :disabled="!changes" @click="bring">
           {{ changes ? `Bring in ${changes}` : 'All are there already' }}</button
         ><button class="btn" @click="fates = null">Leave it</button
-        ><span class="text-[0.875rem] text-soft">Nothing is kept yet. What comes in is taken out one by one.</span>
+        ><span class="text-small text-soft">Nothing is kept yet. What comes in is taken out one by one.</span>
       </p>
       <ul class="mt-3 max-h-80 overflow-y-auto" tabindex="0" aria-label="Objectives of the file">
         <li
@@ -114,7 +111,7 @@ const toggleNeed = (id: string) => {
         >
           {{ each.code }} {{ each.title }}
           <span
-            class="text-[0.8125rem]"
+            class="text-note"
             :class="each.fate === 'new' ? 'text-green' : each.fate === 'changed' ? 'text-petrol' : 'text-soft'"
             >· {{ fateWords[each.fate] }}</span
           >
@@ -136,10 +133,10 @@ const toggleNeed = (id: string) => {
             ><span class="text-soft">{{ each.code }}</span> {{ each.title }}</span
           >
           <span v-if="each.essential" class="tag py-0">essential</span>
-          <span v-if="each.needs.length" class="text-[0.8125rem] text-soft"
+          <span v-if="each.needs.length" class="text-note text-soft"
             >needs {{ each.needs.map(nameOf).join(', ') }} first</span
           >
-          <span class="ml-auto flex gap-3 text-[0.875rem]"
+          <span class="ml-auto flex gap-3 text-small"
             ><button class="link" :aria-label="`add under it: ${nameOf(each.id)}`" @click="begin(each.id)">
               add under it</button
             ><button class="link" :aria-label="`change ${nameOf(each.id)}`" @click="edit(each)">change</button
@@ -183,7 +180,7 @@ const toggleNeed = (id: string) => {
             <label
               v-for="each in (objectives ?? []).filter((other) => other.id !== writing!.id)"
               :key="each.id"
-              class="flex items-center gap-2 text-[0.9375rem]"
+              class="flex items-center gap-2 text-label"
               ><input
                 type="checkbox"
                 class="accent-petrol"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { outsideRoutes } from '~/client/outside'
 import { count, longDate, sentenceTime } from '~~/core/kit/words'
 import type { OutsideBank, OutsideView } from '~~/server/domain/bank/outside'
 
@@ -9,7 +10,7 @@ const problem = ref('')
 const busy = ref('')
 async function load() {
   try {
-    view.value = await api<OutsideView>('outside')
+    view.value = await outsideRoutes.view()
   } catch (error) {
     problem.value = sentenceOf(error)
   }
@@ -29,13 +30,11 @@ async function guarded(bank: string, work: () => Promise<void>) {
 }
 const ask = (each: OutsideBank) =>
   guarded(each.bank, async () => {
-    await api(`outside/${each.bank}/ask`, { method: 'POST' })
+    await outsideRoutes.askFor({ bank: each.bank })
   })
 const sync = (each: OutsideBank) =>
   guarded(each.bank, async () => {
-    const { questions, corrected } = await api<{ questions: number; corrected: number }>(`outside/${each.bank}/sync`, {
-      method: 'POST',
-    })
+    const { questions, corrected } = await outsideRoutes.sync({ bank: each.bank })
     announce(
       corrected
         ? `${count(corrected, 'question')} of ${questions} corrected.`
@@ -48,7 +47,7 @@ const when = (at: string) => sentenceTime(at, session.zone)
 
 <template>
   <main id="main" class="mx-auto w-full max-w-4xl px-5 py-6">
-    <p class="text-[0.9375rem]"><NuxtLink class="link" to="/bank">Bank</NuxtLink></p>
+    <p class="text-label"><NuxtLink class="link" to="/bank">Bank</NuxtLink></p>
     <h1 class="mt-1 text-3xl">Banks of others</h1>
     <p class="mt-2 text-soft">
       Publishers and associations keep banks and grant them to schools for a time. What is granted is found in the
@@ -60,7 +59,7 @@ const when = (at: string) => sentenceTime(at, session.zone)
       <ul>
         <li v-for="each in view.corrections" :key="each.copy">
           <NuxtLink class="link" :to="`/bank/${each.copy}`">{{ each.title }}</NuxtLink>
-          <span class="text-[0.875rem]">· {{ each.bank }}</span>
+          <span class="text-small">· {{ each.bank }}</span>
         </li>
       </ul>
     </section>
@@ -73,18 +72,18 @@ const when = (at: string) => sentenceTime(at, session.zone)
       >
         <div class="min-w-64 flex-1">
           <h2 class="text-lg font-semibold">{{ each.name }}</h2>
-          <p class="text-[0.9375rem] text-soft">
+          <p class="text-label text-soft">
             {{ each.keeper }} · {{ count(each.questions, 'question') }} · for {{ each.days }} days
           </p>
           <p class="mt-1">{{ each.about }}</p>
-          <p v-if="each.state === 'granted'" class="mt-1 text-[0.9375rem] text-green">
+          <p v-if="each.state === 'granted'" class="mt-1 text-label text-green">
             ✓ Granted until {{ day(each.until!)
             }}<template v-if="each.syncedAt"> · fetched {{ when(each.syncedAt) }}</template>
           </p>
-          <p v-else-if="each.state === 'asked'" class="mt-1 text-[0.9375rem] text-amber">
+          <p v-else-if="each.state === 'asked'" class="mt-1 text-label text-amber">
             Asked for; its keeper has not decided yet.
           </p>
-          <p v-else-if="each.state === 'over'" class="mt-1 text-[0.9375rem] text-amber">
+          <p v-else-if="each.state === 'over'" class="mt-1 text-label text-amber">
             Granted until {{ day(each.until!) }}: that is over. Copies that you took stay yours.
           </p>
         </div>

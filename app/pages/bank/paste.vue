@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { importRoutes } from '~/client/imports'
 import { useDebounceFn, useLocalStorage } from '@vueuse/core'
 import type { Looked } from '~~/server/domain/imports/look'
 
@@ -31,7 +32,7 @@ const flow = useImport()
 const { batch, busy } = flow
 async function look() {
   try {
-    looked.value = await api<Looked[]>('imports/look', { method: 'POST', body: { text: text.value } })
+    looked.value = await importRoutes.look({ body: { text: text.value } })
     problem.value = ''
   } catch (error) {
     problem.value = sentenceOf(error)
@@ -45,7 +46,7 @@ const readable = computed(() => looked.value.filter((each) => each.question).len
 
 <template>
   <main id="main" class="mx-auto w-full max-w-7xl px-5 py-6">
-    <p class="text-[0.9375rem]"><NuxtLink class="link" to="/bank">Bank</NuxtLink></p>
+    <p class="text-label"><NuxtLink class="link" to="/bank">Bank</NuxtLink></p>
     <div class="mt-1 flex flex-wrap items-center gap-3">
       <h1 class="text-3xl">Write in plain text</h1>
       <button class="btn btn-main ml-auto" :disabled="!readable || busy" @click="bring">
@@ -60,11 +61,11 @@ const readable = computed(() => looked.value.filter((each) => each.question).len
         <textarea
           id="plain"
           v-model="text"
-          class="field min-h-[28rem] font-mono text-[0.9375rem]"
+          class="field min-h-[28rem] font-mono text-label"
           spellcheck="true"
           maxlength="500000"
         />
-        <dl class="mt-3 grid grid-cols-[auto_1fr] gap-x-4 gap-y-0.5 text-[0.875rem] text-soft">
+        <dl class="mt-3 grid grid-cols-[auto_1fr] gap-x-4 gap-y-0.5 text-small text-soft">
           <dt><code>---</code></dt>
           <dd>parts two questions</dd>
           <dt><code>- [x] ebb</code></dt>
@@ -86,7 +87,7 @@ const readable = computed(() => looked.value.filter((each) => each.question).len
       <section aria-label="As questions">
         <h2 class="small-head border-b border-rule pb-1">As questions</h2>
         <article v-for="(each, index) in looked" :key="index" class="border-b border-rule py-4">
-          <p class="text-[0.8125rem] text-soft">
+          <p class="text-note text-soft">
             {{ each.question?.kind ?? 'not understood' }} · {{ each.place
             }}<template v-if="each.folder.length"> · {{ each.folder.join(' / ') }}</template>
           </p>
@@ -100,7 +101,7 @@ const readable = computed(() => looked.value.filter((each) => each.question).len
               readonly
               :right="(each.question.solution as { chosen?: string[] } | null)?.chosen ?? []"
             />
-            <p class="mt-2 text-[0.9375rem] text-green"><span class="text-soft">Key</span> {{ each.question.key }}</p>
+            <p class="mt-2 text-label text-green"><span class="text-soft">Key</span> {{ each.question.key }}</p>
           </template>
           <p v-if="each.problem" class="note-stop mt-2">{{ each.problem }}</p>
           <p v-for="note in each.notes" :key="note" class="note-look mt-2">{{ note }}</p>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { wordRoutes } from '~/client/words'
 import type { SchoolWords } from '~~/core/question/school-words'
 
 useHead({ title: 'Levels and fields · Thistle' })
@@ -28,7 +29,7 @@ onBeforeRouteLeave(() => !changed.value || window.confirm('What you changed is n
 
 async function load() {
   try {
-    const found = await api<{ revision: number; words: SchoolWords }>('words')
+    const found = await wordRoutes.get()
     words.value = found.words
     revision.value = found.revision
     kept.value = JSON.stringify(found.words)
@@ -41,9 +42,7 @@ onMounted(load)
 async function keep() {
   problem.value = ''
   try {
-    revision.value = (
-      await api<{ revision: number }>('words', { method: 'PUT', body: { on: revision.value, words: words.value } })
-    ).revision
+    revision.value = (await wordRoutes.keep({ body: { on: revision.value, words: words.value } })).revision
     kept.value = JSON.stringify(words.value)
     announce('Kept. Questions offer these from now on.')
   } catch (error) {
@@ -72,7 +71,7 @@ const value = (event: Event) => (event.target as HTMLTextAreaElement).value
 
 <template>
   <main id="main" class="mx-auto w-full max-w-4xl px-5 py-6">
-    <p class="text-[0.9375rem]"><NuxtLink class="link" to="/bank">Bank</NuxtLink></p>
+    <p class="text-label"><NuxtLink class="link" to="/bank">Bank</NuxtLink></p>
     <div class="mt-1 flex flex-wrap items-center justify-between gap-3">
       <h1 class="text-3xl">Levels and fields</h1>
       <button class="btn btn-main" :disabled="!changed" @click="keep">Keep for the school</button>
@@ -106,11 +105,7 @@ const value = (event: Event) => (event.target as HTMLTextAreaElement).value
               @change="setLevels(scheme, value($event))"
             />
           </label>
-          <button
-            type="button"
-            class="link justify-self-start text-[0.9375rem]"
-            @click="words.schemes.splice(index, 1)"
-          >
+          <button type="button" class="link justify-self-start text-label" @click="words.schemes.splice(index, 1)">
             Take the scheme out
           </button>
         </fieldset>
@@ -135,7 +130,7 @@ const value = (event: Event) => (event.target as HTMLTextAreaElement).value
               @change="field.values = lines(value($event))"
             />
           </label>
-          <button type="button" class="link justify-self-start text-[0.9375rem]" @click="words.fields.splice(index, 1)">
+          <button type="button" class="link justify-self-start text-label" @click="words.fields.splice(index, 1)">
             Take the field out
           </button>
         </fieldset>

@@ -1,18 +1,15 @@
 <script setup lang="ts">
+import { classRoutes } from '~/client/classes'
+import { studentRoutes } from '~/client/students'
 import { useAsyncState } from '@vueuse/core'
 import { count } from '~~/core/kit/words'
-import type { ClassRow, RosterStudent } from '~~/server/domain/classes'
+import type { RosterStudent } from '~~/server/domain/classes'
+import type { Reply } from '~/client/route'
 
 useHead({ title: 'Classes · Thistle' })
-interface Roster {
-  id: string
-  name: string
-  students: RosterStudent[]
-}
-
-const { state: classes, isReady, error } = useAsyncState(() => api<ClassRow[]>('classes'), [])
+const { state: classes, isReady, error } = useAsyncState(() => classRoutes.list(), [])
 const open = ref<string | null>(null)
-const roster = shallowRef<Roster | null>(null)
+const roster = shallowRef<Reply<typeof classRoutes.roster> | null>(null)
 const editing = ref<RosterStudent | null>(null)
 const problem = ref('')
 watch(classes, (found) => {
@@ -24,7 +21,7 @@ async function show(id: string) {
   problem.value = ''
   open.value = id
   try {
-    roster.value = await api<Roster>(`classes/${id}`)
+    roster.value = await classRoutes.roster({ id })
   } catch (failure) {
     problem.value = sentenceOf(failure)
   }
@@ -41,7 +38,7 @@ async function keep() {
   if (!editing.value) return
   problem.value = ''
   try {
-    await api(`students/${editing.value.id}/accommodation`, { method: 'PUT', body: editing.value.accommodation })
+    await studentRoutes.setAccommodation({ id: editing.value.id, body: editing.value.accommodation })
     announce(`${editing.value.name}: kept. Every quiz follows it, papers under way too.`)
     editing.value = null
     await show(open.value!)
@@ -62,7 +59,7 @@ async function keep() {
       <button
         v-for="each in classes"
         :key="each.id"
-        class="tag py-1 text-[0.9375rem]"
+        class="tag py-1 text-label"
         :aria-pressed="open === each.id"
         :disabled="!each.mine"
         @click="show(each.id)"
@@ -81,9 +78,7 @@ async function keep() {
           <span class="min-w-48 font-semibold">{{ student.name }}</span><span class="min-w-52 grow text-soft">{{
             student.email
           }}</span>
-          <span v-if="words(student)" class="max-w-60 text-[0.9375rem] leading-snug text-petrol">{{
-            words(student)
-          }}</span>
+          <span v-if="words(student)" class="max-w-60 text-label leading-snug text-petrol">{{ words(student) }}</span>
           <button
             class="btn btn-quiet"
             :aria-label="`Extra time for ${student.name}`"

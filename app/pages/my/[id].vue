@@ -1,13 +1,13 @@
 <script setup lang="ts">
+import { myRoutes } from '~/client/my'
+import { thisDevice } from '~/documents/device'
 import { useAsyncState } from '@vueuse/core'
-import type { BeforeSitting } from '~~/server/domain/sittings/my-quizzes'
 import { count, sentenceTime } from '~~/core/kit/words'
 import { pointsText } from '~~/core/kit/exact'
-import { thisDevice } from '~/stores/sitting-memory'
 
 const id = String(useRoute().params.id)
 const session = useSession()
-const { state: quiz, error } = useAsyncState(() => api<BeforeSitting>(`my/quizzes/${id}`), null)
+const { state: quiz, error } = useAsyncState(() => myRoutes.before({ id }), null)
 useHead({ title: () => `${quiz.value?.title ?? 'Quiz'} · Thistle` })
 const password = ref('')
 const problem = ref('')
@@ -17,8 +17,8 @@ async function start() {
   busy.value = true
   problem.value = ''
   try {
-    const { attempt } = await api<{ attempt: string }>(`my/quizzes/${id}/start`, {
-      method: 'POST',
+    const { attempt } = await myRoutes.start({
+      id,
       body: { device: thisDevice(), ...(quiz.value?.asksPassword ? { password: password.value } : {}) },
     })
     await navigateTo(`/sit/${attempt}`)

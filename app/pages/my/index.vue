@@ -1,11 +1,11 @@
 <script setup lang="ts">
+import { myRoutes } from '~/client/my'
 import { useAsyncState } from '@vueuse/core'
-import type { MyQuiz } from '~~/server/domain/sittings/my-quizzes'
 import { sentenceTime } from '~~/core/kit/words'
 
 useHead({ title: 'My quizzes · Thistle' })
 const session = useSession()
-const { state: quizzes, isReady, error, execute } = useAsyncState(() => api<MyQuiz[]>('my/quizzes'), [])
+const { state: quizzes, isReady, error, execute } = useAsyncState(() => myRoutes.list(), [])
 const groups = computed(() =>
   [
     { title: 'Under way', of: quizzes.value.filter((quiz) => quiz.may === 'continue') },
@@ -54,7 +54,7 @@ const when = (at: string) => sentenceTime(at, session.zone)
               <span class="text-xl font-semibold">{{ quiz.grade.percent }} %</span>
               <span
                 v-if="quiz.grade.passed !== null"
-                class="block text-[0.875rem] font-semibold"
+                class="block text-small font-semibold"
                 :class="quiz.grade.passed ? 'text-green' : 'text-soft'"
                 >{{ quiz.grade.passed ? 'passed' : 'not passed' }}</span
               >

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { quizRoutes } from '~/client/quizzes'
 import { useAsyncState } from '@vueuse/core'
 import { sentenceTime } from '~~/core/kit/words'
 import { stateLabels } from '~~/core/quiz/state'
@@ -6,7 +7,7 @@ import type { QuizListRow } from '~~/server/domain/quizzes/quizzes'
 
 useHead({ title: 'Quizzes · Thistle' })
 const session = useSession()
-const { state: quizzes, isReady, error } = useAsyncState(() => api<QuizListRow[]>('quizzes'), [])
+const { state: quizzes, isReady, error } = useAsyncState(() => quizRoutes.list(), [])
 const title = ref('')
 const problem = ref('')
 const target = (quiz: QuizListRow) =>
@@ -19,7 +20,7 @@ const times = (quiz: QuizListRow) =>
 async function create() {
   problem.value = ''
   try {
-    const { id } = await api<{ id: string }>('quizzes', { method: 'POST', body: { title: title.value } })
+    const { id } = await quizRoutes.add({ body: { title: title.value } })
     await navigateTo(`/quizzes/${id}/compose`)
   } catch (failure) {
     problem.value = sentenceOf(failure)
@@ -46,7 +47,7 @@ async function create() {
     <div v-else class="mt-6 overflow-x-auto" tabindex="0" role="region" aria-label="All quizzes">
       <table class="w-full min-w-160 text-left">
         <thead>
-          <tr class="border-b border-ink text-[0.875rem] text-soft">
+          <tr class="border-b border-ink text-small text-soft">
             <th class="py-1.5 font-semibold">Quiz</th>
             <th class="font-semibold">State</th>
             <th class="font-semibold">Window</th>
@@ -60,15 +61,15 @@ async function create() {
             <td class="py-2.5 pr-4">
               <NuxtLink :to="target(quiz)" class="font-serif text-lg hover:underline">{{ quiz.title }}</NuxtLink><span
                 v-if="!quiz.mine"
-                class="block text-[0.875rem] text-soft"
+                class="block text-small text-soft"
                 >shared by {{ quiz.ownerName }}</span
               >
             </td>
             <td class="py-3 pr-4">
               <span class="state">{{ stateLabels[quiz.state] }}</span>
             </td>
-            <td class="py-3 pr-4 text-[0.9375rem]">{{ times(quiz) }}</td>
-            <td class="py-3 pr-4 text-[0.9375rem]">{{ quiz.classes.join(', ') || '–' }}</td>
+            <td class="py-3 pr-4 text-label">{{ times(quiz) }}</td>
+            <td class="py-3 pr-4 text-label">{{ quiz.classes.join(', ') || '–' }}</td>
             <td class="py-3 text-right">{{ quiz.sitting || '–' }}</td>
             <td class="py-3 text-right">{{ quiz.handedIn || '–' }}</td>
           </tr>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { reviewRoutes } from '~/client/reviews'
 import { useTimeoutFn } from '@vueuse/core'
 import { sentenceTime } from '~~/core/kit/words'
 import { facetNames, type FacetName } from '~~/core/release/names'
@@ -28,7 +29,7 @@ const { start: askLater } = useTimeoutFn(
 async function load() {
   problem.value = ''
   try {
-    review.value = await api<Review>(`reviews/${String(route.params.id)}`)
+    review.value = await reviewRoutes.get({ id: String(route.params.id) })
     setServerTime(review.value.now)
     if (review.value.state === 'open') await navigateTo(`/sit/${review.value.attempt}`)
     else askLater()

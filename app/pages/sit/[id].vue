@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { sittingRoutes } from '~/client/sittings'
 import { onKeyStroke, useEventListener } from '@vueuse/core'
 import { clockTime } from '~~/core/kit/words'
 import type { SheetEntry, SheetQuestion } from '~~/core/paper/schema'
@@ -15,10 +16,7 @@ const handing = ref(false)
 const handInProblem = ref('')
 const startedWith = ref(1)
 const { message } = useAnnouncement()
-provide(
-  keepRecordingKey,
-  async (sound) => (await api<{ src: string }>(`sittings/${id}/recordings`, { method: 'POST', body: sound })).src,
-)
+provide(keepRecordingKey, async (sound) => (await sittingRoutes.keepRecording({ id, body: sound })).src)
 useHead({ title: () => `${sitting.opened?.sheet.title ?? 'Paper'} · Thistle` })
 
 async function open() {
@@ -223,8 +221,8 @@ async function timeIsUp() {
         <h1 class="text-lg">{{ sitting.opened.sheet.title }}</h1>
         <span class="hidden text-soft md:inline">{{ visibleSections[0]?.title }}</span>
         <div class="ml-auto flex flex-wrap items-center gap-x-4 gap-y-1">
-          <span class="text-[0.875rem]" :class="kept.tone" role="status">{{ kept.words }}</span>
-          <label v-if="languages.length > 1" class="text-[0.875rem] text-soft"
+          <span class="text-small" :class="kept.tone" role="status">{{ kept.words }}</span>
+          <label v-if="languages.length > 1" class="text-small text-soft"
             >Read in
             <select
               class="field inline-block w-auto! py-0.5"

@@ -12,7 +12,7 @@ const emit = defineEmits<{ set: [values: { credit?: number; comment?: string }];
 <template>
   <div class="flex flex-wrap items-end gap-2">
     <slot />
-    <label class="text-[0.8125rem] text-soft"
+    <label class="text-note text-soft"
       >earns<input
         class="field block w-20! py-1"
         type="number"

@@ -27,7 +27,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
   <fieldset class="space-y-3">
     <legend class="small-head">Marked by hand</legend>
     <div class="flex flex-wrap gap-4">
-      <label v-if="'longest' in body" class="text-[0.8125rem] text-soft"
+      <label v-if="'longest' in body" class="text-note text-soft"
         >Longest answer, characters<input
           class="field block w-28! py-1"
           type="number"
@@ -36,7 +36,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
           :value="body.longest"
           @input="set({ longest: Number(value($event)) })"
       /></label>
-      <label v-if="'lines' in body" class="text-[0.8125rem] text-soft"
+      <label v-if="'lines' in body" class="text-note text-soft"
         >Lines shown<input
           class="field block w-20! py-1"
           type="number"
@@ -45,14 +45,14 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
           :value="body.lines"
           @input="set({ lines: Number(value($event)) })"
       /></label>
-      <label v-if="'label' in body" class="text-[0.8125rem] text-soft"
+      <label v-if="'label' in body" class="text-note text-soft"
         >Words before the field<input
           class="field block w-44! py-1"
           maxlength="60"
           :value="body.label"
           @input="set({ label: value($event) })"
       /></label>
-      <label v-if="'seconds' in body" class="text-[0.8125rem] text-soft"
+      <label v-if="'seconds' in body" class="text-note text-soft"
         >Longest recording, seconds<input
           class="field block w-28! py-1"
           type="number"
@@ -63,21 +63,21 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
       /></label>
     </div>
     <div v-for="(line, index) in body.rubric" :key="line.id" class="flex flex-wrap items-end gap-2">
-      <label class="text-[0.8125rem] text-soft"
+      <label class="text-note text-soft"
         >Looked for<input
           class="field block py-1"
           maxlength="160"
           :value="line.title"
           @input="setLine(index, { title: value($event) })"
       /></label>
-      <label class="grow text-[0.8125rem] text-soft"
+      <label class="grow text-note text-soft"
         >In words<input
           class="field block py-1"
           maxlength="1000"
           :value="line.words"
           @input="setLine(index, { words: value($event) })"
       /></label>
-      <label class="text-[0.8125rem] text-soft"
+      <label class="text-note text-soft"
         >Per cent<input
           class="field block w-20! py-1"
           type="number"

@@ -67,7 +67,7 @@ const setGap = (id: string, gap: Gap) =>
     <fieldset v-for="(gap, index) in body.gaps" :key="gap.id" class="border-l-4 border-rule pl-4">
       <legend class="small-head">Gap {{ index + 1 }}</legend>
       <div class="mb-2 mt-1 flex flex-wrap gap-4">
-        <label class="text-[0.8125rem] text-soft"
+        <label class="text-note text-soft"
           >It is filled with
           <select
             class="field block py-1"
@@ -84,7 +84,7 @@ const setGap = (id: string, gap: Gap) =>
             <option value="list">a choice from a list</option>
           </select>
         </label>
-        <label class="text-[0.8125rem] text-soft"
+        <label class="text-note text-soft"
           >Counts<input
             class="field block w-20! py-1"
             type="number"

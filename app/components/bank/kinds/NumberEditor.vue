@@ -36,7 +36,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
       @set="setAnswer(index, $event)"
       @remove="set({ answers: body.answers.filter((_, i) => i !== index) })"
     >
-      <label class="text-[0.8125rem] text-soft"
+      <label class="text-note text-soft"
         >Number<input
           class="field block py-1"
           :class="answer.value.startsWith('{=') ? 'w-56!' : 'w-28!'"
@@ -44,7 +44,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
           inputmode="decimal"
           @input="setAnswer(index, { value: value($event) })"
       /></label>
-      <label class="text-[0.8125rem] text-soft"
+      <label class="text-note text-soft"
         >counts when
         <select
           class="field block py-1"
@@ -54,14 +54,14 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
           <option v-for="(words, by) in nearWords" :key="by" :value="by">{{ words }}</option>
         </select>
       </label>
-      <label v-if="'tolerance' in answer.near" class="text-[0.8125rem] text-soft"
+      <label v-if="'tolerance' in answer.near" class="text-note text-soft"
         >Tolerance<input
           class="field block w-20! py-1"
           :value="answer.near.tolerance"
           inputmode="decimal"
           @input="setAnswer(index, { near: { ...answer.near, tolerance: value($event) } as Nearness })"
       /></label>
-      <label v-else class="text-[0.8125rem] text-soft"
+      <label v-else class="text-note text-soft"
         >Digits<input
           class="field block w-20! py-1"
           type="number"
@@ -80,14 +80,14 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
       Accept another number
     </button>
     <div class="flex flex-wrap items-end gap-3">
-      <label v-if="!slim" class="text-[0.8125rem] text-soft"
+      <label v-if="!slim" class="text-note text-soft"
         >Words before the field<input
           class="field block w-44! py-1"
           :value="body.label"
           maxlength="60"
           @input="set({ label: value($event) })"
       /></label>
-      <label class="text-[0.8125rem] text-soft"
+      <label class="text-note text-soft"
         >Unit<input
           class="field block w-28! py-1"
           list="units"
@@ -105,7 +105,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
         />
         the student writes the unit</label
       >
-      <label class="text-[0.8125rem] text-soft"
+      <label class="text-note text-soft"
         >Decimals are written<select
           class="field block py-1"
           :value="body.style"

@@ -70,7 +70,7 @@ const isRight = (option: EditedOption) => (mode === 'one' ? option.credit === 1 
         :key="option.id"
         class="grid grid-cols-[2.2rem_1fr_auto] items-start gap-2"
       >
-        <label class="mt-1.5 flex flex-col items-center text-[0.8125rem]">
+        <label class="mt-1.5 flex flex-col items-center text-note">
           <input
             :type="mode === 'one' ? 'radio' : 'checkbox'"
             :name="`right-${group}`"
@@ -103,7 +103,7 @@ const isRight = (option: EditedOption) => (mode === 'one' ? option.credit === 1 
         <div class="flex items-center gap-0.5 pt-1">
           <label
             v-if="mode === 'credits' || (mode === 'one' && !preset)"
-            class="mr-1 flex items-center gap-1 text-[0.8125rem] text-soft"
+            class="mr-1 flex items-center gap-1 text-note text-soft"
             >earns
             <input
               type="number"
@@ -130,7 +130,7 @@ const isRight = (option: EditedOption) => (mode === 'one' ? option.credit === 1 
             "
           />
         </div>
-        <label v-if="!preset" class="col-start-2 flex items-center gap-1.5 text-[0.8125rem] text-soft"
+        <label v-if="!preset" class="col-start-2 flex items-center gap-1.5 text-note text-soft"
           ><input
             type="checkbox"
             class="accent-petrol"

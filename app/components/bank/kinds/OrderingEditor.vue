@@ -27,7 +27,7 @@ const setComment = (id: string, comment: string) =>
       />
     </EntryList>
     <div class="flex flex-wrap gap-4">
-      <label class="text-[0.8125rem] text-soft"
+      <label class="text-note text-soft"
         >How it is scored<select
           class="field block py-1"
           :value="body.rule"
@@ -38,7 +38,7 @@ const setComment = (id: string, comment: string) =>
           <option value="moves">longest part that is in order</option>
         </select></label
       >
-      <label class="text-[0.8125rem] text-soft"
+      <label class="text-note text-soft"
         >Shown as<select
           class="field block py-1"
           :value="body.layout"

@@ -55,7 +55,7 @@ function setItems(items: Item[]) {
         @change="setItems"
       >
         <div class="flex flex-wrap items-center gap-2">
-          <label class="text-[0.8125rem] text-soft"
+          <label class="text-note text-soft"
             >{{ sorting ? 'belongs to' : 'goes with' }}
             <select
               class="field inline-block w-auto! max-w-[min(16rem,55vw)] py-0.5!"
@@ -79,7 +79,7 @@ function setItems(items: Item[]) {
         </div>
       </EntryList>
     </fieldset>
-    <label class="text-[0.8125rem] text-soft"
+    <label class="text-note text-soft"
       >A wrong pair takes away
       <select
         class="field inline-block w-auto! py-1"

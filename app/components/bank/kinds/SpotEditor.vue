@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { mediaRoutes } from '~/client/media'
 import { middle, type Point, type Shape } from '~~/core/kit/shapes'
 import type { SpotBody } from '~~/core/question/kinds/spot'
 import { numbersWanted, shapeFrom, shapeNumbers } from './region-numbers'
@@ -30,7 +31,7 @@ async function choose(event: Event) {
   if (!file) return
   problem.value = ''
   try {
-    const { src, kind } = await api<{ src: string; kind: string }>('media', { method: 'POST', body: file })
+    const { src, kind } = await mediaRoutes.add({ body: file })
     if (kind !== 'picture') {
       problem.value = 'This is not a picture.'
       return
@@ -147,9 +148,9 @@ function draw(is: Shape['is']) {
         <template v-if="tool === 'polygon'"
           ><button type="button" class="btn py-0.5" :disabled="corners.length < 3" @click="closePolygon">
             Close the polygon</button
-          ><span class="text-[0.875rem] text-soft">{{ corners.length }} corners</span></template
+          ><span class="text-small text-soft">{{ corners.length }} corners</span></template
         >
-        <span v-else class="text-[0.875rem] text-soft">drag on the picture</span>
+        <span v-else class="text-small text-soft">drag on the picture</span>
         <button
           type="button"
           class="btn btn-quiet"
@@ -249,14 +250,14 @@ function draw(is: Shape['is']) {
             />
             {{ index + 1 }} is right</label
           >
-          <label class="text-[0.8125rem] text-soft"
+          <label class="text-note text-soft"
             >Name<input
               class="field block w-40! py-1"
               maxlength="80"
               :value="region.label"
               @input="setRegion(region.id, { label: ($event.target as HTMLInputElement).value })"
           /></label>
-          <label class="text-[0.8125rem] text-soft"
+          <label class="text-note text-soft"
             >{{ region.shape.is }}: {{ numbersWanted[region.shape.is]
             }}<input class="field block py-1" :value="shapeNumbers(region.shape)" @change="typed(region, $event)"
           /></label>
@@ -277,7 +278,7 @@ function draw(is: Shape['is']) {
         </li>
       </ol>
       <div class="flex flex-wrap gap-4">
-        <label class="text-[0.8125rem] text-soft"
+        <label class="text-note text-soft"
           >Students<select
             class="field block py-1"
             :value="body.by"
@@ -287,7 +288,7 @@ function draw(is: Shape['is']) {
             <option value="place">choose among the regions, by name</option>
           </select></label
         >
-        <label class="text-[0.8125rem] text-soft"
+        <label class="text-note text-soft"
           >Places asked for<input
             class="field block w-20! py-1"
             type="number"
@@ -296,7 +297,7 @@ function draw(is: Shape['is']) {
             :value="body.spots"
             @input="set({ spots: Number(($event.target as HTMLInputElement).value) || 1 })"
         /></label>
-        <label class="text-[0.8125rem] text-soft"
+        <label class="text-note text-soft"
           >A wrong place takes away<select
             class="field block py-1"
             :value="body.wrongCost"

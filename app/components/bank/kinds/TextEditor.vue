@@ -23,7 +23,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
       @set="setAnswer(index, $event)"
       @remove="set({ answers: body.answers.filter((_, i) => i !== index) })"
     >
-      <label class="text-[0.8125rem] text-soft"
+      <label class="text-note text-soft"
         >The answer<select
           class="field block py-1"
           :value="answer.how"
@@ -32,7 +32,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
           <option v-for="(words, how) in howLabels" :key="how" :value="how">{{ words }}</option>
         </select></label
       >
-      <label class="grow text-[0.8125rem] text-soft"
+      <label class="grow text-note text-soft"
         >Text<input
           class="field block py-1"
           :value="answer.text"
@@ -49,14 +49,14 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
       Accept another answer
     </button>
     <div class="flex flex-wrap items-end gap-4">
-      <label v-if="!slim" class="text-[0.8125rem] text-soft"
+      <label v-if="!slim" class="text-note text-soft"
         >Words before the field<input
           class="field block w-44! py-1"
           :value="body.label"
           maxlength="60"
           @input="set({ label: value($event) })"
       /></label>
-      <label class="text-[0.8125rem] text-soft"
+      <label class="text-note text-soft"
         >Longest answer<input
           class="field block w-24! py-1"
           type="number"
@@ -65,7 +65,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
           :value="body.longest"
           @input="set({ longest: Number(value($event)) })"
       /></label>
-      <label class="text-[0.8125rem] text-soft"
+      <label class="text-note text-soft"
         >Slips allowed<select
           class="field block py-1"
           :value="body.slips"

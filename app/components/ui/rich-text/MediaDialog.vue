@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { mediaRoutes } from '~/client/media'
 /** A picture, sound or film before it is put in: in words, and how often it may be played. Sends it to the server. */
 export interface KeptMedia {
   src: string
@@ -25,7 +26,7 @@ async function keep() {
   busy.value = true
   problem.value = ''
   try {
-    const kept = await api<Pick<KeptMedia, 'src' | 'kind'>>('media', { method: 'POST', body: file! })
+    const kept = await mediaRoutes.add({ body: file! })
     emit('keep', { ...kept, words: words.value.trim(), plays: plays.value })
   } catch (error) {
     problem.value = sentenceOf(error)

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { stimulusRoutes } from '~/client/stimuli'
 import { languageCode } from '~~/core/question/language'
 import { kindLabels } from '~~/core/question/kinds/labels'
 import type { Stimulus } from '~~/core/question'
@@ -27,7 +28,7 @@ onBeforeRouteLeave(
 const ready = ref(isNew.value)
 async function load() {
   try {
-    detail.value = await api<StimulusDetail>(`stimuli/${id.value}`)
+    detail.value = await stimulusRoutes.get({ id: id.value })
     written.value = detail.value.stimulus
     kept.value = JSON.stringify(written.value)
     ready.value = true
@@ -41,11 +42,8 @@ async function keep() {
   problem.value = ''
   try {
     const made = isNew.value
-      ? await api<{ id: string; version: number }>('stimuli', { method: 'POST', body: written.value })
-      : await api<{ id: string; version: number }>(`stimuli/${id.value}`, {
-          method: 'PUT',
-          body: { on: detail.value!.version, stimulus: written.value },
-        })
+      ? await stimulusRoutes.add({ body: written.value })
+      : await stimulusRoutes.change({ id: id.value, body: { on: detail.value!.version, stimulus: written.value } })
     kept.value = JSON.stringify(written.value)
     announce(`Version ${made.version} is kept. Quizzes that are open keep theirs.`)
     if (isNew.value) await navigateTo(`/bank/stimuli/${made.id}`, { replace: true })
@@ -60,7 +58,7 @@ async function remove() {
   if (!window.confirm('Take this stimulus away for good? This cannot be undone.')) return
   busy.value = true
   try {
-    await api(`stimuli/${id.value}`, { method: 'DELETE' })
+    await stimulusRoutes.remove({ id: id.value })
     kept.value = JSON.stringify(written.value)
     await navigateTo('/bank/stimuli')
   } catch (error) {
@@ -82,14 +80,14 @@ function addLanguage() {
 
 <template>
   <main id="main" class="mx-auto w-full max-w-4xl px-5 py-6">
-    <p class="text-[0.9375rem]">
+    <p class="text-label">
       <NuxtLink class="link" to="/bank">Bank</NuxtLink> · <NuxtLink class="link" to="/bank/stimuli">Stimuli</NuxtLink>
     </p>
     <div class="mt-1 flex flex-wrap items-center gap-3">
       <h1 class="min-w-0 text-2xl [overflow-wrap:anywhere]">
         {{ isNew ? 'New stimulus' : ready ? written.name : 'Loading …' }}
       </h1>
-      <span v-if="detail" class="text-[0.9375rem] text-soft">version {{ detail.version }}</span>
+      <span v-if="detail" class="text-label text-soft">version {{ detail.version }}</span>
       <div class="ml-auto flex flex-wrap gap-2">
         <button v-if="detail && !detail.questions.length" class="btn" :disabled="busy" @click="remove">
           Take it away
@@ -130,7 +128,7 @@ function addLanguage() {
             />
           </div>
           <form class="flex items-end gap-2" @submit.prevent="addLanguage">
-            <label class="text-[0.8125rem] text-soft"
+            <label class="text-note text-soft"
               >Another language<input
                 v-model="other"
                 class="field block w-24! py-1"
@@ -146,7 +144,7 @@ function addLanguage() {
       <ul class="border-t border-ink">
         <li v-for="hit in detail.questions" :key="hit.id" class="border-b border-rule py-2.5">
           <NuxtLink :to="`/bank/${hit.id}`" class="font-serif text-lg hover:underline">{{ hit.title }}</NuxtLink>
-          <p class="text-[0.9375rem] text-green"><span class="text-soft">Key</span> {{ hit.key || 'not set' }}</p>
+          <p class="text-label text-green"><span class="text-soft">Key</span> {{ hit.key || 'not set' }}</p>
         </li>
       </ul>
       <p v-if="!detail.questions.length" class="py-2 text-soft">None yet.</p>
@@ -154,7 +152,7 @@ function addLanguage() {
         class="mt-3 flex flex-wrap items-end gap-2"
         @submit.prevent="navigateTo({ path: '/bank/new', query: { kind, stimulus: id } })"
       >
-        <label class="text-[0.8125rem] text-soft"
+        <label class="text-note text-soft"
           >Kind<select v-model="kind" class="field block py-1">
             <option v-for="(label, name) in kindLabels" :key="name" :value="name">{{ label }}</option>
           </select></label

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { stimulusRoutes } from '~/client/stimuli'
 import { count } from '~~/core/kit/words'
 import type { StimulusLine } from '~~/server/domain/bank/stimuli'
 
@@ -13,7 +14,7 @@ const shown = computed(() =>
 )
 onMounted(async () => {
   try {
-    lines.value = await api<StimulusLine[]>('stimuli')
+    lines.value = await stimulusRoutes.list()
   } catch (error) {
     problem.value = sentenceOf(error)
   }
@@ -22,7 +23,7 @@ onMounted(async () => {
 
 <template>
   <main id="main" class="mx-auto w-full max-w-4xl px-5 py-6">
-    <p class="text-[0.9375rem]"><NuxtLink class="link" to="/bank">Bank</NuxtLink></p>
+    <p class="text-label"><NuxtLink class="link" to="/bank">Bank</NuxtLink></p>
     <div class="mt-1 flex flex-wrap items-center justify-between gap-3">
       <h1 class="text-3xl">Stimuli</h1>
       <NuxtLink class="btn btn-main" to="/bank/stimuli/new">Write a stimulus</NuxtLink>
@@ -47,7 +48,7 @@ onMounted(async () => {
         <NuxtLink :to="`/bank/stimuli/${line.id}`" class="text-lg font-semibold hover:underline">{{
           line.name
         }}</NuxtLink>
-        <span class="text-[0.875rem] text-soft">· {{ count(line.questions, 'question') }}</span>
+        <span class="text-small text-soft">· {{ count(line.questions, 'question') }}</span>
         <p class="line-clamp-2 font-serif">{{ line.beginning || 'A picture' }}</p>
       </li>
     </ul>

@@ -1,9 +1,17 @@
 <script setup lang="ts">
 import type { Row } from '~~/core/quiz'
+import {
+  addRows as addRowsEdit,
+  addSection as addSectionEdit,
+  moveRow as moveRowEdit,
+  moveSection as moveSectionEdit,
+  setAt,
+} from '~~/core/quiz/edits'
 import { rowSize } from '~~/core/quiz/walk'
 import type { Hit } from '~~/server/domain/bank/hits'
 import type { StimulusDetail } from '~~/server/domain/bank/stimuli'
 
+definePageMeta({ wide: true })
 const store = useQuiz()
 const selected = ref<string | null>(null)
 const forPool = shallowRef<Hit[]>([])
@@ -35,7 +43,7 @@ const target = computed(() => {
 })
 
 function addRows(rows: Row[]) {
-  store.make({ do: 'addRows', section: target.value.section, after: target.value.after, rows })
+  store.make(addRowsEdit(target.value.section, target.value.after, rows))
   selected.value = rows.at(-1)!.id
 }
 function add(hits: Hit[]) {
@@ -50,8 +58,7 @@ function makePool(pool: { title: string; draw: number; points: number }) {
 
 const choosingStimulus = ref(false)
 function addGroup(detail: StimulusDetail) {
-  store.learn(detail.questions)
-  store.stimuli = new Map([...store.stimuli, [detail.id, detail.stimulus.name]])
+  store.learn(detail.questions, [[detail.id, detail.stimulus.name]])
   const usable = detail.questions.filter((hit) => hit.state === 'usable')
   choosingStimulus.value = false
   if (!usable.length) {
@@ -72,6 +79,11 @@ function addGroup(detail: StimulusDetail) {
   ])
 }
 
+/** To a place: after a row, or first where that is null. */
+function dropRow(row: string, section: string, after: string | null) {
+  store.make(moveRowEdit(store.quiz!, row, section, after))
+}
+
 /** One place up or down, over the border of a section too. */
 async function moveRow(id: string, by: number) {
   const at = sections.value.findIndex((section) => section.rows.some((row) => row.id === id))
@@ -79,15 +91,8 @@ async function moveRow(id: string, by: number) {
   const index = section.rows.findIndex((row) => row.id === id)
   const inside = index + by >= 0 && index + by < section.rows.length
   const next = sections.value[at + by]
-  if (inside)
-    store.make({
-      do: 'moveRow',
-      row: id,
-      section: section.id,
-      after: by > 0 ? section.rows[index + 1]!.id : (section.rows[index - 2]?.id ?? null),
-    })
-  else if (next)
-    store.make({ do: 'moveRow', row: id, section: next.id, after: by > 0 ? null : (next.rows.at(-1)?.id ?? null) })
+  if (inside) dropRow(id, section.id, by > 0 ? section.rows[index + 1]!.id : (section.rows[index - 2]?.id ?? null))
+  else if (next) dropRow(id, next.id, by > 0 ? null : (next.rows.at(-1)?.id ?? null))
   else return
   announce(inside ? `Moved ${by > 0 ? 'down' : 'up'}.` : `Moved to “${next!.title}”.`, store.undo)
   await nextTick()
@@ -97,7 +102,7 @@ async function moveSection(from: number, to: number) {
   const moved = sections.value[from]!
   const rest = sections.value.filter((each) => each !== moved)
   if (to < 0 || to > rest.length) return
-  store.make({ do: 'moveSection', section: moved.id, after: rest[to - 1]?.id ?? null })
+  store.make(moveSectionEdit(store.quiz!, moved.id, rest[to - 1]?.id ?? null))
   announce(`Section moved ${to > from ? 'down' : 'up'}.`, store.undo)
   await nextTick()
   order.value?.querySelector<HTMLElement>(`[data-section-id="${moved.id}"] .section-handle`)?.focus()
@@ -106,28 +111,32 @@ const order = useTemplateRef<HTMLElement>('order')
 useDragOrder(order, moveSection, '.section-handle')
 function addSection() {
   const id = newRowId()
-  store.make({
-    do: 'addSection',
-    section: { id, title: `Section ${sections.value.length + 1}`, intro: '', order: 'kept', rows: [] },
-    after: sections.value.at(-1)?.id ?? null,
-  })
+  store.make(
+    addSectionEdit(
+      { id, title: `Section ${sections.value.length + 1}`, intro: '', order: 'kept', rows: [] },
+      sections.value.at(-1)?.id ?? null,
+    ),
+  )
   selected.value = null
 }
 const fileKinds = ['3.0', '2.2', '2.1'].map((version) => ({ value: `qti-${version}`, label: `QTI ${version} package` }))
 async function download(as: string) {
   try {
-    await downloadFile(`quizzes/${store.view!.id}/file`, { as })
+    await downloadFile(`quizzes/${store.id!}/file`, { as })
   } catch (error) {
     announce(sentenceOf(error))
   }
 }
-const setTitle = (event: Event) =>
-  store.make({ do: 'setContent', values: { title: (event.target as HTMLInputElement).value } })
+const set = (name: 'title' | 'intro', value: string) => {
+  store.make(setAt(store.quiz!, ['content', name], value))
+}
 </script>
 
 <template>
-  <QuizFrame wide>
-    <template #actions><NuxtLink class="btn" :to="`/quizzes/${store.view?.id}/rules`">Go to rules</NuxtLink></template>
+  <div>
+    <Teleport defer to="#quiz-actions"
+      ><NuxtLink class="btn" :to="`/quizzes/${store.id}/rules`">Go to rules</NuxtLink></Teleport
+    >
     <div class="grid lg:h-[calc(100dvh-8.75rem)] lg:grid-cols-[min(20rem,26vw)_minmax(0,1fr)_min(16.5rem,22vw)]">
       <QuestionFinder
         class="max-h-[60dvh] border-b border-rule lg:max-h-none lg:border-b-0 lg:border-r"
@@ -136,7 +145,7 @@ const setTitle = (event: Event) =>
         @pool="forPool = $event"
       />
       <div class="min-h-0 overflow-y-auto px-5 py-4">
-        <details class="mb-4 text-[0.9375rem]">
+        <details class="mb-4 text-label">
           <summary class="text-soft">Title and what students read first</summary>
           <div class="mt-2 space-y-3 bg-sheet p-4">
             <label class="label"
@@ -144,7 +153,7 @@ const setTitle = (event: Event) =>
                 class="field font-normal"
                 maxlength="160"
                 :value="store.quiz?.content.title"
-                @change="setTitle"
+                @change="set('title', ($event.target as HTMLInputElement).value)"
             /></label>
             <div>
               <span class="label">What students read before they start</span
@@ -152,7 +161,7 @@ const setTitle = (event: Event) =>
                 slim
                 label="What students read before they start"
                 :model-value="store.quiz?.content.intro ?? ''"
-                @keep="store.make({ do: 'setContent', values: { intro: $event } })"
+                @keep="set('intro', $event)"
               />
             </div>
           </div>
@@ -167,7 +176,7 @@ const setTitle = (event: Event) =>
             :only="sections.length === 1"
             @select="selected = $event"
             @move-row="moveRow"
-            @drop-row="(row, to, after) => store.make({ do: 'moveRow', row, section: to, after })"
+            @drop-row="dropRow"
             @move-section="moveSection(index, index + $event)"
           />
         </div>
@@ -182,7 +191,7 @@ const setTitle = (event: Event) =>
           </button>
           <PickMenu up class="ml-auto" words="Download as" :options="fileKinds" @pick="download" />
         </div>
-        <p class="mt-4 text-[0.8125rem] text-soft">
+        <p class="mt-4 text-note text-soft">
           Rows and sections move by their handles, or with Alt and the arrow keys; Delete takes a row out; Ctrl Z takes
           anything back.
         </p>
@@ -191,11 +200,11 @@ const setTitle = (event: Event) =>
         <FiguresPanel />
         <div>
           <h2 class="small-head mb-2">Checks</h2>
-          <ChecksList class="text-[0.9375rem]" :checks="store.checks" />
+          <ChecksList class="text-label" :checks="store.checks" />
         </div>
       </aside>
     </div>
     <StimulusDialog :open="choosingStimulus" @close="choosingStimulus = false" @choose="addGroup" />
     <PoolDialog :hits="forPool" @close="forPool = []" @make="makePool" />
-  </QuizFrame>
+  </div>
 </template>

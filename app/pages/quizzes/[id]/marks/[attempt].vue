@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { quizRoutes } from '~/client/quizzes'
 import { sentenceTime } from '~~/core/kit/words'
 import type { MarkedPaper } from '~~/server/domain/marks/marks'
 
@@ -6,10 +7,10 @@ const route = useRoute()
 const session = useSession()
 const paper = shallowRef<MarkedPaper | null>(null)
 const problem = ref('')
-const path = `quizzes/${String(route.params.id)}/marks/${String(route.params.attempt)}`
+const [id, attempt] = [String(route.params.id), String(route.params.attempt)]
 async function load() {
   try {
-    paper.value = await api<MarkedPaper>(path)
+    paper.value = await quizRoutes.paper({ id, attempt })
   } catch (error) {
     problem.value = sentenceOf(error)
   }
@@ -24,7 +25,7 @@ const reasons: Record<string, string> = {
 </script>
 
 <template>
-  <QuizFrame>
+  <div>
     <div class="mx-auto max-w-3xl">
       <p><NuxtLink class="link" :to="`/quizzes/${String(route.params.id)}/marks`">All marks</NuxtLink></p>
       <p v-if="problem" role="alert" class="note-stop mt-3">{{ problem }}</p>
@@ -56,11 +57,12 @@ const reasons: Record<string, string> = {
               v-if="paper.attempt.state !== 'open'"
               :key="String(question.mark?.points)"
               :question="question"
-              :path="path"
+              :quiz="id"
+              :attempt="attempt"
               @marked="load"
           /></ReviewedQuestion>
         </section>
       </template>
     </div>
-  </QuizFrame>
+  </div>
 </template>

@@ -1,5 +1,8 @@
 <script setup lang="ts">
+import { quizRoutes } from '~/client/quizzes'
+import { exact } from '~~/core/kit/exact'
 import { clockTime, duration, sentenceTime } from '~~/core/kit/words'
+import { classFigures } from '~~/core/marking/class-figures'
 import type { MarkedStudent, MarksTable } from '~~/server/domain/marks/marks'
 
 const id = String(useRoute().params.id)
@@ -13,7 +16,7 @@ const sort = ref<'name' | 'grade'>('name')
 
 async function load() {
   try {
-    table.value = await api<MarksTable>(`quizzes/${id}/marks`)
+    table.value = await quizRoutes.marks({ id })
   } catch (error) {
     problem.value = sentenceOf(error)
   }
@@ -24,15 +27,15 @@ const shown = computed(() => {
   const students = (table.value?.students ?? []).filter(
     (student) => only.value === 'all' || student.classes.includes(only.value),
   )
-  const worth = (student: MarkedStudent) => (student.percent === null ? -1 : Number(student.percent.replace('−', '-')))
+  const worth = (student: MarkedStudent) => (student.share === null ? -1 : exact(student.share).valueOf())
   return sort.value === 'name' ? students : [...students].sort((a, b) => worth(b) - worth(a))
 })
-const graded = computed(() => shown.value.filter((student) => student.percent !== null))
 const summary = computed(() => {
-  if (!graded.value.length) return ''
-  const mean = graded.value.reduce((total, student) => total + Number(student.percent), 0) / graded.value.length
-  const passed = graded.value.filter((student) => student.passed).length
-  return `${graded.value.length} of ${shown.value.length} graded · mean ${mean.toFixed(1)} %${table.value?.passMark ? ` · ${passed} passed at ${table.value.passMark}` : ''}`
+  if (!table.value) return ''
+  const { graded, passed, mean } = classFigures(shown.value, table.value.decimals)
+  return graded
+    ? `${graded} of ${shown.value.length} graded · mean ${mean} %${table.value.passMark ? ` · ${passed} passed at ${table.value.passMark}` : ''}`
+    : ''
 })
 /** The time alone where it is the same day. */
 function until(from: string, to: string): string {
@@ -41,15 +44,12 @@ function until(from: string, to: string): string {
 }
 /** Minutes below two hours, then hours and days. */
 const span = (from: string, to: string | null) =>
-  to ? spanWords(Math.round((Date.parse(to) - Date.parse(from)) / 60_000)) : ''
+  to ? spanWords(Math.floor((Date.parse(to) - Date.parse(from)) / 60_000)) : ''
 const spanWords = (minutes: number) => (minutes < 120 ? `${minutes} min` : duration(minutes))
 
 async function release(group: { id: string; name: string; releasedAt: string | null }) {
   try {
-    await api(`quizzes/${id}/release`, {
-      method: 'PUT',
-      body: { class: group.id, released: group.releasedAt === null },
-    })
+    await quizRoutes.release({ id, body: { class: group.id, released: group.releasedAt === null } })
     announce(
       group.releasedAt === null
         ? `Released to ${group.name}.`
@@ -63,9 +63,9 @@ async function release(group: { id: string; name: string; releasedAt: string | n
 async function closeNow() {
   asking.value = false
   try {
-    const { ended } = await api<{ ended: number }>(`quizzes/${id}/close`, { method: 'POST' })
+    const { ended } = await quizRoutes.closeNow({ id })
     announce(`Closed. ${ended} ${ended === 1 ? 'paper was' : 'papers were'} handed in as they stood.`)
-    await Promise.all([load(), store.load(id)])
+    await Promise.all([load(), store.reload()])
   } catch (error) {
     problem.value = sentenceOf(error)
   }
@@ -73,9 +73,9 @@ async function closeNow() {
 </script>
 
 <template>
-  <QuizFrame>
-    <template v-if="store.view?.state === 'open'" #actions
-      ><button class="btn btn-warn" @click="asking = true">Close now…</button></template
+  <div>
+    <Teleport v-if="store.view?.state === 'open'" defer to="#quiz-actions"
+      ><button class="btn btn-warn" @click="asking = true">Close now…</button></Teleport
     >
     <div class="mx-auto max-w-6xl">
       <p v-if="problem" role="alert" class="note-stop mb-3">{{ problem }}</p>
@@ -106,7 +106,7 @@ async function closeNow() {
         <div class="overflow-x-auto" tabindex="0" role="region" aria-label="Marks">
           <table class="w-full min-w-180 text-left">
             <thead>
-              <tr class="border-b border-ink text-[0.875rem] text-soft">
+              <tr class="border-b border-ink text-small text-soft">
                 <th class="py-1.5 font-semibold" :aria-sort="sort === 'name' ? 'ascending' : undefined">
                   <button @click="sort = 'name'">Student{{ sort === 'name' ? ' ↓' : '' }}</button>
                 </th>
@@ -132,7 +132,7 @@ async function closeNow() {
                 >
                   <span class="font-semibold">{{ student.name }}</span><span
                     v-if="only === 'all'"
-                    class="ml-2 text-[0.8125rem] text-soft"
+                    class="ml-2 text-note text-soft"
                     >{{ student.classes.join(', ') }}</span
                   >
                 </th>
@@ -145,14 +145,14 @@ async function closeNow() {
                     ><span v-if="attempt.state === 'unsent'" class="ml-2 text-amber">left unsent</span
                     ><span
                       v-if="attempt.endedBy === 'clock' && attempt.state === 'handed'"
-                      class="ml-2 text-[0.875rem] text-soft"
+                      class="ml-2 text-small text-soft"
                       >by the clock</span
                     >
                     <span v-if="attempt.daysLate" class="ml-2 text-amber"
                       >{{ attempt.daysLate }} {{ attempt.daysLate === 1 ? 'day' : 'days' }} late</span
                     ><span v-if="attempt.minutesOver" class="ml-2 text-amber">{{ attempt.minutesOver }} min over</span>
                   </td>
-                  <td class="py-2 pr-4 text-[0.9375rem]">
+                  <td class="py-2 pr-4 text-label">
                     {{ sentenceTime(attempt.startedAt, session.zone)
                     }}<template v-if="attempt.handedInAt"
                       >–{{ until(attempt.startedAt, attempt.handedInAt) }}
@@ -195,5 +195,5 @@ async function closeNow() {
         ><button class="btn btn-warn" @click="closeNow">Close now</button>
       </div>
     </ModalDialog>
-  </QuizFrame>
+  </div>
 </template>

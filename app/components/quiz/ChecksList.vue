@@ -10,7 +10,7 @@ const pages = { finder: 'compose', windows: 'rules' } as const
 /** To the place where a person chooses; the page puts the focus there. */
 async function goTo(place: keyof typeof pages) {
   emit('gone')
-  await navigateTo(`/quizzes/${store.view!.id}/${pages[place]}`)
+  await navigateTo(`/quizzes/${store.id!}/${pages[place]}`)
   // A dialog that closes gives the focus back where it came from; only then may it be taken.
   for (let tries = 0; tries < 60; tries++) {
     const target = document.querySelector('[role=dialog]') ? null : document.getElementById(place)

@@ -1,8 +1,11 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { offline, overTheWire, pageWith, refused } from '../testing/page'
+import type { AnswerSave, SaveReply } from '../../server/domain/sittings/save'
+import type { OpenedSitting, SittingClock } from '../../server/domain/sittings/sitting'
+import { ApiProblem } from '../client/api'
+import { realTimers } from './device'
+import { SittingEngine, type SittingRemote } from './sitting-engine'
 
 const start = Date.parse('2030-01-01T19:00:00.000Z')
-type Sent = { item: string; response: { text: string } | null; flagged: boolean; seq: number }
 
 /** A server that keeps answers by lease and sequence, as the real one does. */
 class Server {
@@ -12,52 +15,77 @@ class Server {
   refuseAll: string | null = null
   /** Whose session it is: the student's, nobody's, or another student's. */
   session: 'own' | 'none' | 'other' = 'own'
-  requests: { lease: number; answers: Sent[] }[] = []
-  kept = new Map<string, Sent>()
-  clock = () => ({
-    now: new Date().toISOString(),
-    deadline: null,
-    hardStop: null,
-    phase: this.ended ? 'ended' : 'running',
-    ended: this.ended,
-    atDeadline: 'handIn',
-  })
-  answer = (path: string, { body, query }: { body?: unknown; query?: Record<string, unknown> }) => {
-    if (!this.isUp) throw offline()
-    if (this.session === 'none') throw refused(401, 'Sign in first.')
-    if (this.session === 'other') throw refused(404, 'This paper is not here.')
-    if (path.endsWith('/open')) {
-      return {
-        attempt: path.split('/')[1],
-        quiz: 'q',
-        number: 1,
-        startedAt: new Date(start).toISOString(),
-        lease: this.lease,
-        page: 0,
-        seq: Math.max(0, ...[...this.kept.values()].map((each) => each.seq)),
-        tookOver: false,
-        clock: this.clock(),
-        sheet: { movement: 'free', pages: 3, sections: [] },
-        answers: [...this.kept.values()].map(({ item, response, flagged }) => ({
-          item,
-          response,
-          flagged,
-          keptAt: new Date().toISOString(),
-        })),
+  requests: { lease: number; answers: AnswerSave[] }[] = []
+  kept = new Map<string, AnswerSave>()
+  /** Holds the reply to the next save back until it is called. */
+  hold: (() => void) | null = null
+  holds = false
+  asked = 0
+  private clock = (): SittingClock =>
+    ({
+      now: new Date().toISOString(),
+      deadline: null,
+      hardStop: null,
+      phase: this.ended ? 'ended' : 'running',
+      ended: this.ended,
+      atDeadline: 'handIn',
+    }) as SittingClock
+  private async wire<T>(answer: () => T): Promise<T> {
+    this.asked++
+    await Promise.resolve()
+    if (!this.isUp) throw new ApiProblem(0, 'offline', 'The server cannot be reached. Check your connection.')
+    if (this.session === 'none') throw new ApiProblem(401, 'signed-out', 'Sign in first.')
+    if (this.session === 'other') throw new ApiProblem(404, 'not-here', 'This paper is not here.')
+    return JSON.parse(JSON.stringify(answer())) as T
+  }
+  remote = (attempt: string): SittingRemote => ({
+    open: () =>
+      this.wire(
+        () =>
+          ({
+            attempt,
+            quiz: 'q',
+            number: 1,
+            startedAt: new Date(start).toISOString(),
+            lease: this.lease,
+            page: 0,
+            seq: Math.max(0, ...[...this.kept.values()].map((each) => each.seq)),
+            tookOver: false,
+            clock: this.clock(),
+            sheet: { movement: 'free', pages: 3, sections: [] },
+            answers: [...this.kept.values()].map(({ item, response, flagged }) => ({
+              item,
+              response,
+              flagged,
+              keptAt: new Date().toISOString(),
+            })),
+          }) as unknown as OpenedSitting,
+      ),
+    clock: (lease) => this.wire(() => ({ ...this.clock(), leaseHeld: lease === this.lease })),
+    moveOn: ({ page }) => this.wire(() => ({ page })),
+    handIn: () =>
+      this.wire(() => {
+        this.ended = true
+        return {}
+      }),
+    save: async (body) => {
+      if (this.holds) {
+        this.holds = false
+        await new Promise<void>((done) => {
+          this.hold = done
+        })
       }
-    }
-    if (path.endsWith('/clock')) return { ...this.clock(), leaseHeld: query!.lease === this.lease }
-    if (path.endsWith('/hand-in')) {
-      this.ended = true
-      return {}
-    }
-    const { lease, answers } = body as { lease: number; answers: Sent[] }
-    if (this.refuseAll) throw refused(422, this.refuseAll)
+      return this.wire(() => this.save(body))
+    },
+  })
+  private save({ lease, answers }: { lease: number; answers: AnswerSave[] }): SaveReply {
+    if (this.refuseAll) throw new ApiProblem(422, 'answer', this.refuseAll)
     this.requests.push({ lease, answers })
     const reason = this.ended ? 'ended' : lease === this.lease ? null : 'lease'
     if (!reason) for (const each of answers) this.kept.set(each.item, each)
     return {
       now: new Date().toISOString(),
+      hardStop: null,
       kept: reason ? [] : answers.map(({ item }) => item),
       refused: reason ? answers.map(({ item }) => ({ item, reason })) : [],
     }
@@ -66,27 +94,37 @@ class Server {
 
 let server: Server
 let said: string[]
-let store: ReturnType<typeof import('./sitting').useSitting>
-const textOf = (item: string) => server.kept.get(item)?.response?.text
-async function freshStore() {
-  const { createPinia, setActivePinia } = await import('pinia')
-  setActivePinia(createPinia())
-  store = (await import('./sitting')).useSitting()
-  await store.open('a')
+let kept: Map<string, string>
+let store: SittingEngine
+const textOf = (item: string) => (server.kept.get(item)?.response as { text: string } | undefined)?.text
+const memory = {
+  read: (name: string) => JSON.parse(kept.get(name) ?? 'null') as unknown,
+  write: (name: string, value: unknown) => kept.set(name, JSON.stringify(value)),
+  forget: (name: string) => kept.delete(name),
+  names: () => [...kept.keys()],
+}
+async function opened(attempt: string, on = server): Promise<SittingEngine> {
+  const engine = new SittingEngine(attempt, on.remote(attempt), memory, realTimers, 'device', {
+    changed: () => {},
+    serverTime: () => {},
+    say: (words) => said.push(words),
+  })
+  await engine.open()
+  return engine
 }
 /** A page that is loaded again has no timers of the one before. */
 async function reload() {
   vi.clearAllTimers()
-  await freshStore()
+  store = await opened('a')
 }
 beforeEach(async () => {
   vi.useFakeTimers({ now: start })
   server = new Server()
-  said = (await pageWith(server.answer)).said
-  await freshStore()
+  said = []
+  kept = new Map()
+  store = await opened('a')
 })
 afterEach(() => {
-  store.leave()
   vi.useRealTimers()
 })
 
@@ -106,19 +144,11 @@ describe('a sitting on a device', () => {
     expect(server.requests.map((request) => request.answers.map((each) => each.response?.text))).toEqual([['ebb']])
   })
   it('what is written while a save is on its way is not taken for saved', async () => {
-    const real = server.answer
-    let release = () => {}
-    vi.stubGlobal('$fetch', async (path: string, options: { body?: unknown }) => {
-      if (path.endsWith('/answers') && !server.requests.length)
-        await new Promise<void>((done) => {
-          release = done
-        })
-      return overTheWire(real(path.replace('/api/', ''), overTheWire(options)))
-    })
+    server.holds = true
     store.change('i1', { response: { text: 'ebb' } })
     await vi.advanceTimersByTimeAsync(500)
     store.change('i1', { response: { text: 'flood' } })
-    release()
+    server.hold!()
     await vi.advanceTimersByTimeAsync(2000)
     expect([textOf('i1'), store.pending.size]).toEqual(['flood', 0])
   })
@@ -174,7 +204,7 @@ describe('a sitting on a device', () => {
     await expect(store.handIn()).rejects.toThrow(/kept on this device/)
     server.isUp = true
     await store.handIn()
-    expect([textOf('i1'), server.ended, store.phase, localStorage.getItem('thistle:sitting:a')]).toEqual([
+    expect([textOf('i1'), server.ended, store.phase, kept.get('thistle:sitting:a') ?? null]).toEqual([
       'one',
       true,
       'ended',
@@ -211,16 +241,13 @@ describe('a sitting on a device', () => {
     expect([store.page, store.here]).toEqual([2, 'i7'])
   })
   it('a page that the paper does not have is never opened', async () => {
-    localStorage.setItem(
-      'thistle:sitting:a',
-      JSON.stringify({ lease: 1, seq: 0, page: 40, here: 'gone', struck: {}, pending: {} }),
-    )
+    kept.set('thistle:sitting:a', JSON.stringify({ lease: 1, seq: 0, page: 40, here: 'gone', struck: {}, pending: {} }))
     await reload()
     expect(store.page).toBe(2)
   })
   it('what an earlier release remembered is taken up as well', async () => {
     const pending = { i1: { response: { text: 'old' }, flagged: false, seq: 4 } }
-    localStorage.setItem('thistle:sitting:a', JSON.stringify({ lease: 1, seq: 4, struck: {}, pending }))
+    kept.set('thistle:sitting:a', JSON.stringify({ lease: 1, seq: 4, struck: {}, pending }))
     await reload()
     await vi.advanceTimersByTimeAsync(500)
     expect([store.page, textOf('i1')]).toEqual([0, 'old'])
@@ -229,9 +256,48 @@ describe('a sitting on a device', () => {
     await store.goTo(2)
     store.goes('i7')
     store.strike('i7', 'b')
-    await store.open('b')
-    expect([store.page, store.here, store.struck]).toEqual([0, null, {}])
-    await store.open('a')
-    expect([store.page, store.here, store.struck]).toEqual([2, 'i7', { i7: ['b'] }])
+    const other = await opened('b')
+    expect([other.page, other.here, other.struck]).toEqual([0, null, {}])
+    const again = await opened('a')
+    expect([again.page, again.here, again.struck]).toEqual([2, 'i7', { i7: ['b'] }])
+  })
+  it('a reply that comes late lands on its own paper, never on the one opened since', async () => {
+    server.holds = true
+    store.change('i1', { response: { text: 'of the first' } })
+    await vi.advanceTimersByTimeAsync(500)
+    store.leave()
+    const second = new Server()
+    const other = await opened('b', second)
+    other.change('i1', { response: { text: 'of the second' } })
+    server.lease = 5
+    server.hold!()
+    await vi.advanceTimersByTimeAsync(2000)
+    expect([other.lease, other.pending.size, other.answers.i1!.response]).toEqual([
+      'held',
+      0,
+      { text: 'of the second' },
+    ])
+    expect([...second.kept.values()].map((each) => each.response)).toEqual([{ text: 'of the second' }])
+  })
+  it('leaving sends what is pending once more and stops all timers', async () => {
+    store.change('i1', { response: { text: 'last' } })
+    store.leave()
+    await vi.advanceTimersByTimeAsync(10)
+    expect([textOf('i1'), vi.getTimerCount()]).toEqual(['last', 0])
+    const { asked } = server
+    await vi.advanceTimersByTimeAsync(120_000)
+    expect(server.asked).toBe(asked)
+  })
+  it('leaving over a lost connection stops all timers too; the answers wait in the browser', async () => {
+    server.isUp = false
+    store.change('i1', { response: { text: 'kept here' } })
+    await vi.advanceTimersByTimeAsync(700)
+    store.leave()
+    await vi.advanceTimersByTimeAsync(10)
+    expect(vi.getTimerCount()).toBe(0)
+    server.isUp = true
+    store = await opened('a')
+    await vi.advanceTimersByTimeAsync(500)
+    expect(textOf('i1')).toBe('kept here')
   })
 })

@@ -15,9 +15,14 @@ export class ApiProblem extends Error {
   get isOffline() {
     return this.status === 0
   }
+
+  /** Trying again later may do: the server cannot be reached, or cannot answer at the moment. */
+  get isPassing() {
+    return [0, 429, 502, 503, 504].includes(this.status)
+  }
 }
 
-type Method = 'GET' | 'POST' | 'PUT' | 'DELETE'
+export type Method = 'GET' | 'POST' | 'PUT' | 'DELETE'
 
 /** Asks the server. @throws ApiProblem */
 export async function api<T>(

@@ -1,0 +1,11 @@
+import { route } from './route'
+
+export const importRoutes = {
+  undo: route<typeof import('~~/server/api/imports/[id]/index.delete')>('DELETE', 'imports/[id]'),
+  get: route<typeof import('~~/server/api/imports/[id]/index.get')>('GET', 'imports/[id]'),
+  progress: route<typeof import('~~/server/api/imports/[id]/progress.get')>('GET', 'imports/[id]/progress'),
+  stop: route<typeof import('~~/server/api/imports/[id]/stop.post')>('POST', 'imports/[id]/stop'),
+  take: route<typeof import('~~/server/api/imports/[id]/take.post')>('POST', 'imports/[id]/take'),
+  stage: route<typeof import('~~/server/api/imports/index.post')>('POST', 'imports'),
+  look: route<typeof import('~~/server/api/imports/look.post')>('POST', 'imports/look'),
+}

@@ -1,0 +1,21 @@
+import { route } from './route'
+
+export const quizRoutes = {
+  checks: route<typeof import('~~/server/api/quizzes/[id]/checks.get')>('GET', 'quizzes/[id]/checks'),
+  closeNow: route<typeof import('~~/server/api/quizzes/[id]/close.post')>('POST', 'quizzes/[id]/close'),
+  changes: route<typeof import('~~/server/api/quizzes/[id]/edits.get')>('GET', 'quizzes/[id]/edits'),
+  edit: route<typeof import('~~/server/api/quizzes/[id]/edits.post')>('POST', 'quizzes/[id]/edits'),
+  get: route<typeof import('~~/server/api/quizzes/[id]/index.get')>('GET', 'quizzes/[id]'),
+  paper: route<typeof import('~~/server/api/quizzes/[id]/marks/[attempt].get')>('GET', 'quizzes/[id]/marks/[attempt]'),
+  giveMark: route<typeof import('~~/server/api/quizzes/[id]/marks/[attempt].put')>(
+    'PUT',
+    'quizzes/[id]/marks/[attempt]',
+  ),
+  marks: route<typeof import('~~/server/api/quizzes/[id]/marks/index.get')>('GET', 'quizzes/[id]/marks'),
+  open: route<typeof import('~~/server/api/quizzes/[id]/open.post')>('POST', 'quizzes/[id]/open'),
+  release: route<typeof import('~~/server/api/quizzes/[id]/release.put')>('PUT', 'quizzes/[id]/release'),
+  setState: route<typeof import('~~/server/api/quizzes/[id]/state.put')>('PUT', 'quizzes/[id]/state'),
+  share: route<typeof import('~~/server/api/quizzes/[id]/teachers.post')>('POST', 'quizzes/[id]/teachers'),
+  list: route<typeof import('~~/server/api/quizzes/index.get')>('GET', 'quizzes'),
+  add: route<typeof import('~~/server/api/quizzes/index.post')>('POST', 'quizzes'),
+}

@@ -1,0 +1,5 @@
+import { route } from './route'
+
+export const reviewRoutes = {
+  get: route<typeof import('~~/server/api/reviews/[id].get')>('GET', 'reviews/[id]'),
+}

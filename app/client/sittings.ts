@@ -1,0 +1,13 @@
+import { route } from './route'
+
+export const sittingRoutes = {
+  save: route<typeof import('~~/server/api/sittings/[id]/answers.post')>('POST', 'sittings/[id]/answers'),
+  clock: route<typeof import('~~/server/api/sittings/[id]/clock.get')>('GET', 'sittings/[id]/clock'),
+  handIn: route<typeof import('~~/server/api/sittings/[id]/hand-in.post')>('POST', 'sittings/[id]/hand-in'),
+  open: route<typeof import('~~/server/api/sittings/[id]/open.post')>('POST', 'sittings/[id]/open'),
+  moveOn: route<typeof import('~~/server/api/sittings/[id]/page.post')>('POST', 'sittings/[id]/page'),
+  keepRecording: route<typeof import('~~/server/api/sittings/[id]/recordings.post')>(
+    'POST',
+    'sittings/[id]/recordings',
+  ),
+}

@@ -1,0 +1,335 @@
+import type { Instant } from '~~/core/kit/time'
+import type { SheetQuestion } from '~~/core/paper/schema'
+import type { AnswerSave, SaveReply } from '~~/server/domain/sittings/save'
+import type { OpenedSitting, SittingClock } from '~~/server/domain/sittings/sitting'
+import type { Response } from '~/components/paper/response'
+import { ApiProblem } from '../client/api'
+import type { Memory, Timers } from './device'
+
+/** The server as a sitting asks it. @throws ApiProblem */
+export interface SittingRemote {
+  open(body: { device: string; language?: string | null }): Promise<OpenedSitting>
+  save(body: { lease: number; answers: AnswerSave[] }): Promise<SaveReply>
+  clock(lease: number): Promise<SittingClock & { leaseHeld: boolean }>
+  moveOn(body: { lease: number; page: number }): Promise<{ page: number }>
+  handIn(body: { lease: number }): Promise<unknown>
+}
+
+/** What the page is told beside the state: the server's time with each reply, and sentences to say. */
+export interface SittingPage {
+  changed(): void
+  serverTime(now: Instant): void
+  say(sentence: string): void
+}
+
+interface Entry {
+  response: Response | null
+  flagged: boolean
+  seq: number
+}
+
+/** What this browser keeps of a sitting until the server has it, and what is the student's alone: struck options, where they are. */
+interface Remembered {
+  page?: number
+  /** The question they were at. */
+  here?: string | null
+  lease: number
+  seq: number
+  pending: Record<string, Entry>
+  struck: Record<string, string[]>
+}
+
+const pauseBeforeSave = 400
+const heartbeat = 15_000
+const firstRetry = 1000
+const mostAtOnce = 100
+/** The server will never take such a request as it is. */
+const hopeless = [400, 413, 422]
+/** Nobody is signed in, or somebody to whom this paper does not belong. */
+const strangers = [401, 403, 404]
+
+/**
+ * A sitting on this device: answers in the browser first, then on the server whenever it can be reached. One engine is
+ * one attempt, so that a late reply never lands on another paper.
+ */
+export class SittingEngine {
+  opened: OpenedSitting | null = null
+  clock: SittingClock | null = null
+  answers: Readonly<Record<string, Entry>> = {}
+  pending: ReadonlySet<string> = new Set()
+  struck: Readonly<Record<string, string[]>> = {}
+  offline = false
+  /** The session has ended under the paper: answers wait in the browser until somebody signs in again. */
+  signedOut = false
+  keptAt: Instant | null = null
+  lease: 'held' | 'lost' = 'held'
+  phase: 'loading' | 'sitting' | 'ended' = 'loading'
+  page = 0
+  /** The question that the student is at. */
+  here: string | null = null
+  setAside = 0
+
+  private seq = 0
+  private stopSave: (() => void) | null = null
+  private stopBeat: (() => void) | null = null
+  private saving: Promise<void> | null = null
+  private retry = firstRetry
+  private left = false
+
+  constructor(
+    readonly attempt: string,
+    private readonly remote: SittingRemote,
+    private readonly memory: Memory,
+    private readonly timers: Timers,
+    private readonly device: string,
+    private readonly toPage: SittingPage,
+  ) {}
+
+  get questions(): SheetQuestion[] {
+    return (
+      this.opened?.sheet.sections.flatMap((section) =>
+        section.entries.filter((entry): entry is SheetQuestion => entry.type === 'question'),
+      ) ?? []
+    )
+  }
+
+  get canWrite(): boolean {
+    return this.phase === 'sitting' && this.lease === 'held'
+  }
+
+  private get memoryName(): string {
+    return `thistle:sitting:${this.attempt}`
+  }
+
+  private changed(): void {
+    if (!this.left) this.toPage.changed()
+  }
+
+  private keepHere(): void {
+    if (!this.opened) return
+    const remembered: Remembered = {
+      lease: this.opened.lease,
+      seq: this.seq,
+      page: this.page,
+      here: this.here,
+      struck: this.struck,
+      pending: Object.fromEntries([...this.pending].map((item) => [item, this.answers[item]!])),
+    }
+    this.memory.write(this.memoryName, remembered)
+    this.changed()
+  }
+
+  private hear(now: Instant): void {
+    if (!this.left) this.toPage.serverTime(now)
+  }
+
+  /** @param language chosen just now; absent keeps what was chosen before. @throws ApiProblem */
+  async open(language?: string | null): Promise<void> {
+    this.left = false
+    const result = await this.remote.open({ device: this.device, ...(language === undefined ? {} : { language }) })
+    if (this.left) return
+    this.hear(result.clock.now)
+    const memory = this.memory.read(this.memoryName) as Remembered | null
+    this.opened = result
+    this.clock = result.clock
+    this.page = Math.min(Math.max(result.page, memory?.page ?? 0, this.page), result.sheet.pages - 1)
+    this.here ??= memory?.here ?? null
+    this.struck = memory?.struck ?? this.struck
+    this.answers = Object.fromEntries(
+      result.answers.map(({ item, response, flagged }) => [
+        item,
+        { response: response as Response | null, flagged, seq: 0 },
+      ]),
+    )
+    this.keptAt =
+      result.answers
+        .flatMap((each) => each.keptAt ?? [])
+        .sort()
+        .at(-1) ?? null
+    this.seq = result.seq
+    this.pending = new Set()
+    this.signedOut = false
+    if (memory) await this.takeUp(result, memory)
+    this.lease = 'held'
+    this.phase = result.clock.ended ? 'ended' : 'sitting'
+    this.beat()
+    this.keepHere()
+    if (this.pending.size) this.schedule(0)
+  }
+
+  private beat(): void {
+    this.stopBeat?.()
+    if (this.left || this.phase !== 'sitting') return
+    this.stopBeat = this.timers.after(heartbeat, () => {
+      void this.ask()
+      this.beat()
+    })
+  }
+
+  /** Takes up what this browser wrote and the server has not: under this lease if nobody wrote in between, else set aside. */
+  private async takeUp(result: OpenedSitting, memory: Remembered): Promise<void> {
+    const entries = Object.entries(memory.pending)
+    if (!entries.length) return
+    if (memory.lease === result.lease || (result.tookOver && memory.lease === result.lease - 1)) {
+      this.seq = Math.max(this.seq, memory.seq)
+      for (const [item, entry] of entries) this.write(item, entry)
+      return
+    }
+    this.setAside = entries.length
+    await this.remote
+      .save({ lease: memory.lease, answers: entries.map(([item, entry]) => saveOf(item, entry)) })
+      .catch(() => {})
+  }
+
+  private write(item: string, entry: Omit<Entry, 'seq'>): void {
+    this.answers = { ...this.answers, [item]: { ...entry, seq: ++this.seq } }
+    this.pending = new Set([...this.pending, item])
+  }
+
+  change(item: string, values: Partial<Omit<Entry, 'seq'>>): void {
+    if (!this.canWrite) return
+    this.write(item, { ...(this.answers[item] ?? { response: null, flagged: false }), ...values })
+    this.keepHere()
+    this.schedule(pauseBeforeSave)
+  }
+
+  strike(item: string, option: string): void {
+    const before = this.struck[item] ?? []
+    const after = before.includes(option) ? before.filter((each) => each !== option) : [...before, option]
+    this.struck = { ...this.struck, [item]: after }
+    this.keepHere()
+  }
+
+  private schedule(wait: number): void {
+    this.stopSave?.()
+    if (this.left) return
+    this.stopSave = this.timers.after(wait, () => void this.flush())
+  }
+
+  /** Sends what is pending; one request at a time. */
+  async flush(): Promise<void> {
+    if (this.saving) await this.saving
+    if (!this.opened || !this.pending.size || this.lease === 'lost') return
+    this.saving = this.send().finally(() => {
+      this.saving = null
+    })
+    await this.saving
+    if (this.pending.size && !this.offline && !this.signedOut && this.phase === 'sitting')
+      this.schedule(pauseBeforeSave)
+  }
+
+  private async send(): Promise<void> {
+    const sent = [...this.pending].slice(0, mostAtOnce).map((item) => saveOf(item, this.answers[item]!))
+    try {
+      this.took(sent, await this.remote.save({ lease: this.opened!.lease, answers: sent }))
+    } catch (error) {
+      if (error instanceof ApiProblem && hopeless.includes(error.status)) {
+        // The server will never take this as it is; the page says so and keeps what was typed.
+        this.pending = new Set([...this.pending].filter((item) => !sent.some((each) => each.item === item)))
+        this.toPage.say(error.message)
+        this.changed()
+        return
+      }
+      this.noteTrouble(error)
+      this.schedule(this.retry)
+      this.retry = Math.min(this.retry * 2, 15_000)
+    }
+  }
+
+  private took(sent: readonly AnswerSave[], reply: SaveReply): void {
+    this.hear(reply.now)
+    this.offline = false
+    this.retry = firstRetry
+    const refused = new Map(reply.refused.map(({ item, reason }) => [item, reason]))
+    const arrived = new Set(sent.filter(({ item, seq }) => this.answers[item]!.seq === seq).map(({ item }) => item))
+    this.pending = new Set([...this.pending].filter((item) => !arrived.has(item)))
+    const reasons = new Set(refused.values())
+    if (reasons.has('lease')) this.lease = 'lost'
+    if (reasons.has('ended')) this.end()
+    if (reply.kept.length) this.keptAt = reply.now
+    this.keepHere()
+  }
+
+  /** Asks for the clock: more time given, another device, or the end. */
+  async ask(): Promise<void> {
+    if (!this.opened || this.phase !== 'sitting') return
+    try {
+      const reply = await this.remote.clock(this.opened.lease)
+      this.hear(reply.now)
+      this.clock = reply
+      if ((this.offline || this.signedOut) && this.pending.size) this.schedule(0)
+      this.offline = false
+      this.signedOut = false
+      if (reply.ended) this.end()
+      else if (!reply.leaseHeld) this.lease = 'lost'
+      this.changed()
+    } catch (error) {
+      this.noteTrouble(error)
+    }
+  }
+
+  /** Signed out is not offline: waiting would not help. Anything else is tried again. */
+  private noteTrouble(error: unknown): void {
+    this.signedOut = error instanceof ApiProblem && strangers.includes(error.status)
+    this.offline = !this.signedOut
+    this.changed()
+  }
+
+  private end(): void {
+    this.phase = 'ended'
+    this.stopTimers()
+    this.changed()
+  }
+
+  private stopTimers(): void {
+    this.stopBeat?.()
+    this.stopSave?.()
+  }
+
+  /** Sends what is left and hands the paper in. @throws ApiProblem when the server cannot be reached */
+  async handIn(): Promise<void> {
+    await this.flush()
+    if (this.pending.size && (this.offline || this.signedOut))
+      throw new ApiProblem(
+        0,
+        'offline',
+        'Not all answers have reached the server yet. They are kept on this device; try again when you are connected.',
+      )
+    await this.remote.handIn({ lease: this.opened!.lease })
+    this.memory.forget(this.memoryName)
+    this.end()
+  }
+
+  /** Where the student is, for coming back to after a reload. */
+  goes(item: string | null): void {
+    this.here = item
+    this.keepHere()
+  }
+
+  /** @throws ApiProblem where moving is forward only and the server cannot be told */
+  async goTo(next: number): Promise<void> {
+    this.page = next
+    this.keepHere()
+    if (this.opened?.sheet.movement !== 'forward') return
+    await this.flush()
+    const reply = await this.remote.moveOn({ lease: this.opened.lease, page: next })
+    this.page = Math.max(next, reply.page)
+    this.keepHere()
+  }
+
+  /** The page turns to something else: what is pending is sent once more, and no timer goes on. */
+  leave(): void {
+    this.stopTimers()
+    void this.flush().finally(() => {
+      this.stopTimers()
+    })
+    this.left = true
+  }
+}
+
+const saveOf = (item: string, { response, flagged, seq }: Entry): AnswerSave => ({
+  item,
+  response: response as Record<string, unknown> | null,
+  flagged,
+  seq,
+})

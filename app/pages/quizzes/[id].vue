@@ -1,0 +1,144 @@
+<script setup lang="ts">
+import { onKeyStroke, useIntervalFn } from '@vueuse/core'
+import { same } from '~~/core/quiz/edits/paths'
+import { stateLabels } from '~~/core/quiz/state'
+import { quizRoutes } from '~/client/quizzes'
+
+/**
+ * What all pages of one quiz stand in: title, state, what is saved, and the path through the work on it. It opens the
+ * quiz once; the pages within find it in the store, with its undo.
+ */
+const route = useRoute()
+const store = useQuiz()
+const id = computed(() => String(route.params.id))
+const { problem, act } = useAct()
+const opening = ref(false)
+const now = useNow(1000)
+
+/** The pages of a quiz, in the order of the work. */
+const steps = [
+  { name: 'Compose', path: 'compose' },
+  { name: 'Rules', path: 'rules' },
+  { name: 'Marks', path: 'marks' },
+]
+const here = (path: string) => route.path.startsWith(`/quizzes/${id.value}/${path}`)
+
+const load = () => act(() => store.open(id.value))
+watch(id, load, { immediate: true })
+onBeforeUnmount(() => {
+  store.close()
+})
+useIntervalFn(() => {
+  if (!document.hidden) void store.poll()
+}, 5000)
+useHead({ title: () => `${store.quiz?.content.title ?? 'Quiz'} · Thistle` })
+
+const state = computed(() => store.view?.state)
+const contentAhead = computed(() =>
+  Boolean(
+    store.view?.ahead ||
+    (state.value !== 'draft' && store.quiz && store.view && !same(store.quiz.content, store.view.quiz.content)),
+  ),
+)
+const saved = computed(() => {
+  if (store.offline) return 'not saved yet: the server cannot be reached, trying again'
+  if (store.waiting.length) return 'saving …'
+  if (store.savedAt === null) return ''
+  const seconds = Math.max(
+    0,
+    Math.floor((Date.parse(now.value) - Date.parse(serverTime()) + Date.now() - store.savedAt) / 1000),
+  )
+  return seconds < 60 ? `saved ${seconds} s ago` : `saved ${Math.floor(seconds / 60)} min ago`
+})
+
+onKeyStroke(['z', 'y'], (event) => {
+  const field = (event.target as HTMLElement).closest('input, textarea, [contenteditable=true]')
+  if (field || !(event.ctrlKey || event.metaKey)) return
+  event.preventDefault()
+  if (event.key === 'y' || event.shiftKey) store.redo()
+  else store.undo()
+})
+
+async function become(to: 'withdrawn' | 'published', words: string) {
+  try {
+    await quizRoutes.setState({ id: id.value, body: { state: to } })
+    await store.reload()
+    announce(
+      words,
+      to === 'withdrawn'
+        ? () => {
+            void become('published', 'The quiz is open again.')
+          }
+        : null,
+    )
+  } catch (error) {
+    store.say(sentenceOf(error))
+  }
+}
+</script>
+
+<template>
+  <main id="main" class="flex grow flex-col">
+    <div v-if="problem" class="p-8">
+      <ProblemNote :words="problem"><button class="link" @click="load">Try again</button></ProblemNote>
+    </div>
+    <template v-if="store.quiz && store.view?.id === id">
+      <div class="border-b border-rule px-5 pt-3">
+        <div class="flex flex-wrap items-center gap-x-4 gap-y-2">
+          <h1 class="min-w-0 text-2xl [overflow-wrap:anywhere]">{{ store.quiz.content.title }}</h1>
+          <span v-if="state" class="state"
+            >{{ stateLabels[state]
+            }}<template v-if="store.view.edition && store.view.edition > 1">
+              · edition {{ store.view.edition }}</template
+            ></span
+          >
+          <span class="text-label text-soft" role="status"
+            >{{ saved
+            }}<template v-if="store.others.length"> · also here: {{ store.others.join(', ') }}</template></span
+          >
+          <div class="ml-auto flex flex-wrap gap-2">
+            <button class="btn" :disabled="!store.undos.length" title="Ctrl Z" @click="store.undo()">Undo</button>
+            <button class="btn" :disabled="!store.redos.length" title="Ctrl Shift Z" @click="store.redo()">Redo</button>
+            <span id="quiz-actions" class="contents" />
+            <button v-if="state === 'draft' || contentAhead" class="btn btn-main" @click="opening = true">
+              {{ state === 'draft' ? 'Open to classes…' : 'Give to later starts…' }}
+            </button>
+            <button
+              v-else-if="state === 'withdrawn'"
+              class="btn btn-main"
+              @click="become('published', 'The quiz is open again.')"
+            >
+              Open again
+            </button>
+            <button
+              v-else-if="state === 'open' || state === 'scheduled'"
+              class="btn"
+              @click="become('withdrawn', 'Withdrawn: nobody can start it. Papers under way go on.')"
+            >
+              Withdraw
+            </button>
+          </div>
+        </div>
+        <nav aria-label="Work on this quiz" class="mt-2 flex gap-6">
+          <NuxtLink
+            v-for="step in steps"
+            :key="step.path"
+            :to="`/quizzes/${id}/${step.path}`"
+            class="border-b-2 pb-2 pt-1"
+            :class="here(step.path) ? 'border-bloom font-semibold' : 'border-transparent text-soft hover:text-ink'"
+            :aria-current="here(step.path) ? 'page' : undefined"
+            >{{ step.name }}</NuxtLink
+          >
+        </nav>
+      </div>
+      <AskedNote />
+      <p v-if="contentAhead" class="note-look px-5">
+        What you changed in this quiz goes to later starts only once you give it to them. Papers under way stay as they
+        are.
+      </p>
+      <div class="grow" :class="route.meta.wide ? '' : 'px-5 py-4'"><NuxtPage /></div>
+      <OpeningDialog :open="opening" @close="opening = false" />
+    </template>
+    <p v-else-if="!problem" class="p-8 text-soft" role="status">Loading …</p>
+  </main>
+</template>
