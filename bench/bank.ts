@@ -6,9 +6,9 @@ import { objectiveId, objectives } from '../demo/objectives'
 import { seedDemo } from '../demo/seed'
 import { openDatabase } from '../server/database/database'
 import { migrate } from '../server/database/migrate'
-import { searchQuery, searchQuestions } from '../server/domain/bank/search'
-import { entryFor } from '../server/domain/bank/search-query'
-import { findPerson } from '../server/domain/people/people'
+import { searchQuery, searchQuestions } from '../server/domain/bank/finding/search'
+import { entryFor } from '../server/domain/bank/finding/search-query'
+import { findPerson } from '../server/people/people'
 
 const db = openDatabase(process.env.THISTLE_DATABASE_URL!, 12)
 await migrate(db)

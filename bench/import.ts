@@ -11,7 +11,7 @@ import { openDatabase } from '../server/database/database'
 import { migrate } from '../server/database/migrate'
 import { stageFile } from '../server/domain/imports/stage'
 import { beginTaking } from '../server/domain/imports/take'
-import { findPerson } from '../server/domain/people/people'
+import { findPerson } from '../server/people/people'
 import { sampleQuestion } from '../tests/fixtures/core'
 
 const total = 5000

@@ -1,6 +1,6 @@
 /** Compressed kilobytes of JavaScript that the sitting page loads, opened afresh as a student's link would. */
 import { iso } from '../core/kit/time'
-import { findPerson } from '../server/domain/people/people'
+import { findPerson } from '../server/people/people'
 import { openDatabase } from '../server/database/database'
 import { startSitting } from '../server/domain/sittings/start'
 import { closeBrowser, visitor } from '../tests/support/browser'

@@ -1,4 +1,4 @@
-import type { SchoolWords } from '../core/question/school-words'
+import type { Vocabulary } from '../core/question/vocabulary'
 
 /** The school's tree of objectives: code, title; the tree follows from the codes. */
 export const objectives: [string, string][] = [
@@ -28,7 +28,7 @@ export const objectives: [string, string][] = [
 export const objectiveId = (code: string) => `obj-${code.replaceAll('.', '-')}`
 
 /** How the demo school describes its questions. */
-export const demoWords: SchoolWords = {
+export const demoVocabulary: Vocabulary = {
   schemes: [
     {
       id: 'taxonomy',

@@ -3,13 +3,13 @@ import { join } from 'node:path'
 import { iso, minute, ms, plus, type Instant } from '../core/kit/time'
 import { toJson } from '../server/database/codec'
 import type { Database } from '../server/database/database'
-import { addMedia } from '../server/domain/bank/media'
-import { askForBank } from '../server/domain/bank/outside'
-import { insertQuestions } from '../server/domain/bank/question-rows'
-import { prepared } from '../server/domain/bank/questions'
-import { addStimulus } from '../server/domain/bank/stimuli'
-import { hashPassword } from '../server/domain/people/password'
-import { findPerson, hasSchool, type Person } from '../server/domain/people/people'
+import { addMedia } from '../server/domain/bank/material/media'
+import { askForBank } from '../server/domain/bank/outside/outside'
+import { insertQuestions } from '../server/domain/bank/questions/rows'
+import { prepared } from '../server/domain/bank/questions/questions'
+import { addStimulus } from '../server/domain/bank/material/stimuli'
+import { hashPassword } from '../server/people/password'
+import { findPerson, hasSchool, type Person } from '../server/people/people'
 import { loadEdition } from '../server/domain/quizzes/edition'
 import { makeEdit } from '../server/domain/quizzes/edits'
 import { openQuiz } from '../server/domain/quizzes/open'
@@ -24,7 +24,7 @@ import { bank } from './bank'
 import { withPictures } from './bank/pictures'
 import { stimuli } from './bank/stimuli'
 import { folderFor, folders } from './folders'
-import { demoWords, essential, needs, objectiveId, objectives } from './objectives'
+import { demoVocabulary, essential, needs, objectiveId, objectives } from './objectives'
 import { accommodations, classes, demoPassword, email, personId, teachers } from './people'
 import { daysTo, demoQuizzes, editsFor, onDay, zone, type DemoQuiz } from './quizzes'
 
@@ -93,7 +93,7 @@ async function seedPeople(database: Database): Promise<void> {
     ])
     await db.run('INSERT INTO school_words (school_id, revision, body) VALUES (?, 1, ?)', [
       demoSchool,
-      toJson(demoWords),
+      toJson(demoVocabulary),
     ])
   })
 }

@@ -1,6 +1,6 @@
 import { SaxesParser } from 'saxes'
 import { UnreadableFile } from './bundle'
-import { escapeHtml } from './html'
+import { escapeHtml } from './plain-html'
 
 /** An element of XML with local names; namespaces are left out, because the standards read here never mix names. */
 export interface XmlElement {

@@ -5,7 +5,7 @@
 import { iso } from '../core/kit/time'
 import { openDatabase } from '../server/database/database'
 import { migrate } from '../server/database/migrate'
-import { hasSchool } from '../server/domain/people/people'
+import { hasSchool } from '../server/people/people'
 import { Problem } from '../server/domain/problem'
 
 const url = process.env.THISTLE_DATABASE_URL
@@ -29,7 +29,7 @@ try {
       migrated.includes(name),
     )
   )
-    await (await import('../server/domain/bank/question-rows')).reindexAll(database)
+    await (await import('../server/domain/bank/questions/rows')).reindexAll(database)
   // The demo school and all that it takes are loaded only for a database without any school: most starts are second ones.
   if (process.env.THISTLE_DEMO !== 'off' && !(await hasSchool(database))) {
     await (await import('../demo/seed')).seedDemo(database, iso(Date.now()))

@@ -6,7 +6,7 @@ import { unzip, zip } from '../formats/zip'
 import { openDatabase } from '../server/database/database'
 import { migrate } from '../server/database/migrate'
 import { giveQuiz } from '../server/domain/imports/tests'
-import { findPerson } from '../server/domain/people/people'
+import { findPerson } from '../server/people/people'
 import { closeBrowser, visitor } from '../tests/support/browser'
 import { startServer } from '../tests/support/server'
 

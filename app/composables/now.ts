@@ -1,17 +1,4 @@
 import { useIntervalFn } from '@vueuse/core'
-import { iso, type Instant } from '~~/core/kit/time'
-
-/** How far the server's clock is ahead of this device's, in milliseconds. Only the server's time counts. */
-let ahead = 0
-
-/** Takes the server's time from a reply. */
-export function setServerTime(now: Instant): void {
-  ahead = Date.parse(now) - Date.now()
-}
-
-export function serverTime(): Instant {
-  return iso(Date.now() + ahead)
-}
 
 /** The server's time, kept current. @param every milliseconds between steps */
 export function useNow(every = 1000) {

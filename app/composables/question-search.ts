@@ -1,14 +1,14 @@
 import { folderRoutes } from '~/client/folders'
 import { objectiveRoutes } from '~/client/objectives'
 import { questionRoutes } from '~/client/questions'
-import { wordRoutes } from '~/client/words'
+import { vocabularyRoutes } from '~/client/words'
 import { useDebounceFn } from '@vueuse/core'
-import type { SchoolWords } from '~~/core/question/school-words'
+import type { Vocabulary } from '~~/core/question/vocabulary'
 import { kindLabels } from '~~/core/question/kinds/labels'
-import type { Objective } from '~~/server/domain/bank/objectives'
-import type { Hit } from '~~/server/domain/bank/hits'
-import type { SearchResult } from '~~/server/domain/bank/search'
-import type { SearchQuery } from '~~/server/domain/bank/search-query'
+import type { Objective } from '~~/server/domain/bank/describing/objectives'
+import type { Hit } from '~~/server/domain/bank/finding/hits'
+import type { SearchResult } from '~~/server/domain/bank/finding/search'
+import type { SearchQuery } from '~~/server/domain/bank/finding/search-query'
 
 export type FilterName = (typeof filterNames)[number]
 export interface FilterValue {
@@ -52,7 +52,7 @@ export function useQuestionSearch(state: 'usable' | 'all') {
   const result = shallowRef<SearchResult | null>(null)
   const objectives = shallowRef<Objective[]>([])
   const folders = shallowRef<FolderEntry[]>([])
-  const schoolWords = shallowRef<SchoolWords>({ schemes: [], fields: [], grades: [] })
+  const vocabulary = shallowRef<Vocabulary>({ schemes: [], fields: [], grades: [] })
   const problem = ref('')
   const loading = ref(false)
   let controller: AbortController | undefined
@@ -87,8 +87,12 @@ export function useQuestionSearch(state: 'usable' | 'all') {
   watch([filters, narrowing], () => run())
   async function loadTrees() {
     try {
-      const [found, lying, own] = await Promise.all([objectiveRoutes.list(), folderRoutes.list(), wordRoutes.get()])
-      schoolWords.value = own.words
+      const [found, lying, own] = await Promise.all([
+        objectiveRoutes.list(),
+        folderRoutes.list(),
+        vocabularyRoutes.get(),
+      ])
+      vocabulary.value = own.words
       objectives.value = found
       folders.value = lying
     } catch (error) {
@@ -116,10 +120,10 @@ export function useQuestionSearch(state: 'usable' | 'all') {
       ...[1, 2, 3, 4, 5].map((level) => value('difficulty', String(level), `Difficulty ${level}`)),
       ...tags.map((tag) => value('tag', tag, tag)),
       ...folders.value.map((folder) => value('folder', folder.id, folder.name)),
-      ...schoolWords.value.schemes.flatMap((scheme) =>
+      ...vocabulary.value.schemes.flatMap((scheme) =>
         scheme.levels.map((level) => value('level', `${scheme.id}:${level.id}`, `${scheme.name}: ${level.name}`)),
       ),
-      ...[...new Set([...schoolWords.value.grades, ...filters.grade, ...Object.keys(counts.grade)])].map((grade) =>
+      ...[...new Set([...vocabulary.value.grades, ...filters.grade, ...Object.keys(counts.grade)])].map((grade) =>
         value('grade', grade, grade),
       ),
     ]

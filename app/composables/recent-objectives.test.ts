@@ -1,6 +1,6 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 import { pageWith } from '../testing/page'
-import { languageName } from './language'
+import { languageName } from '../utils/language'
 
 describe('objectives of a stretch of work', () => {
   beforeEach(() => pageWith(() => []))

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { clockTime } from '~~/core/kit/words'
+import { clockTime } from '~~/core/kit/phrases'
 
 const session = useSession()
 const route = useRoute()

@@ -2,7 +2,7 @@
 import { questionRoutes } from '~/client/questions'
 import { quizRoutes } from '~/client/quizzes'
 import { useAsyncState } from '@vueuse/core'
-import { list, sentenceTime } from '~~/core/kit/words'
+import { list, sentenceTime } from '~~/core/kit/phrases'
 import type { QuizListRow } from '~~/server/domain/quizzes/quizzes'
 
 useHead({ title: 'Today · Thistle' })

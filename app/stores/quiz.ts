@@ -1,5 +1,5 @@
 import type { Edit } from '~~/core/quiz/edits'
-import type { Hit } from '~~/server/domain/bank/hits'
+import type { Hit } from '~~/server/domain/bank/finding/hits'
 import { quizRoutes } from '~/client/quizzes'
 import { browserMemory, newToken, realTimers } from '~/documents/device'
 import { QuizReplica } from '~/documents/quiz-replica'

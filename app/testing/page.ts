@@ -73,7 +73,7 @@ export async function pageWith(
       ),
     )
   })
-  const [apiModule, nowModule] = [await import('../client/api'), await import('../composables/now')]
+  const [apiModule, nowModule] = [await import('../client/api'), await import('../utils/server-time')]
   for (const [name, value] of Object.entries({ ...apiModule, ...nowModule })) vi.stubGlobal(name, value)
   vi.stubGlobal('announce', (words: string, takeBack: (() => void) | null = null) => {
     said.push(words)

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { fromLocal, toLocal } from './local-time'
-import { duration, sentenceTime } from './words'
+import { duration, sentenceTime } from './phrases'
 
 describe('local times of a school', () => {
   it('reads an ordinary time', () =>

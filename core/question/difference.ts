@@ -1,5 +1,5 @@
 import { diffWordsWithSpace } from 'diff'
-import { plainText } from './html'
+import { plainText } from './allowed-html'
 import { kindOf } from './kinds'
 import type { Question } from './schema'
 import { textsOf } from './texts'

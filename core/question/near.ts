@@ -1,6 +1,6 @@
 import { sha256 } from '@noble/hashes/sha2.js'
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js'
-import { plainText } from './html'
+import { plainText } from './allowed-html'
 import { gapText } from './kinds/gaps'
 import type { Question } from './schema'
 

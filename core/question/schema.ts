@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { languageCode } from './language'
-import { html } from './html'
+import { html } from './allowed-html'
 import { vary } from './vary/schema'
 import { recordingBody, shortBody, writtenBody } from './kinds/by-hand'
 import { choiceBody } from './kinds/choice'

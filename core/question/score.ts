@@ -1,5 +1,5 @@
 import { Fraction, exactText, type Exact } from '../kit/exact'
-import { isBlank } from './html'
+import { isBlank } from './allowed-html'
 import { kindOf } from './kinds'
 import type { PartScore } from './kinds/kind'
 import type { Question } from './schema'

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { html, isBlank } from './html'
+import { html, isBlank } from './allowed-html'
 import { language } from './schema'
 
 /** A passage, table, picture or sound that several questions share (QTI 3.0: assessment stimulus). */

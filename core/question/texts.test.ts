@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { sampleQuestion } from '../../tests/fixtures/core'
-import { isBlank, plainText } from './html'
+import { isBlank, plainText } from './allowed-html'
 import { nearKey, nearWords } from './near'
 import { stimulusIn } from './stimulus'
 import { inLanguage, mapEveryHtml, readIn, textsOf, untranslated } from './texts'

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { list } from '../kit/words'
+import { list } from '../kit/phrases'
 import { look } from '../quiz/check/check'
 import { setAt } from '../quiz/edits/make'
 import { choice } from './pieces'

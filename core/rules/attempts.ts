@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { minute, ms } from '../kit/time'
-import { count, duration } from '../kit/words'
+import { count, duration } from '../kit/phrases'
 import { look } from '../quiz/check/check'
 import { setAt } from '../quiz/edits/make'
 import type { Rules } from '../quiz/schema'

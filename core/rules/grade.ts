@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { exact, pointsText } from '../kit/exact'
-import { count } from '../kit/words'
+import { count } from '../kit/phrases'
 import { stop } from '../quiz/check/check'
 import { setAt } from '../quiz/edits/make'
 import { allRows, pointsOf } from '../quiz/walk'

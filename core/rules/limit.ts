@@ -1,4 +1,4 @@
-import { duration } from '../kit/words'
+import { duration } from '../kit/phrases'
 import { setAt } from '../quiz/edits/make'
 import { look } from '../quiz/check/check'
 import { changedMinutes, minutesOr, slot } from './pieces'

@@ -1,7 +1,7 @@
 import { setAt } from '../quiz/edits/make'
 import type { Path } from '../quiz/edits/edit'
 import type { Quiz } from '../quiz/schema'
-import { duration } from '../kit/words'
+import { duration } from '../kit/phrases'
 import type { Control, Offer, Option, Slot } from './rule'
 
 /** A slot with the words given. @param name what the control is called */

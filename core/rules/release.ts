@@ -1,5 +1,5 @@
 import { day, plus } from '../kit/time'
-import { sentenceTime, duration, count } from '../kit/words'
+import { sentenceTime, duration, count } from '../kit/phrases'
 import { look, type CheckContext } from '../quiz/check/check'
 import { setAt, together } from '../quiz/edits/make'
 import { same } from '../quiz/edits/paths'

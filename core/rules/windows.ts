@@ -41,14 +41,20 @@ export const windows: Rule<WindowValues[]> = {
       ? stored.map((each: Record<string, unknown>) => ({ id: each.id, ...valuesIn(windowRules, each) }))
       : stored,
   sentences: (value, reading) =>
-    value.map((window) => ({
-      key: `window:${window.id}`,
-      pieces: [
-        ...ofEach<Piece>(window, (rule, each) => rule.pieces(each, window, reading)),
-        '. ',
-        { offer: 'take out', edit: removeFrom(reading.quiz, ['rules', 'windows'], [window.id]) },
-      ],
-    })),
+    value.map((window) => {
+      const pieces = ofEach<Piece>(window, (rule, each) => rule.pieces(each, window, reading))
+      const isOffer = (piece: Piece) => typeof piece === 'object' && 'offer' in piece
+      // What a sentence could say as well stands behind it.
+      return {
+        key: `window:${window.id}`,
+        pieces: [
+          ...pieces.filter((piece) => !isOffer(piece)),
+          '. ',
+          ...pieces.filter(isOffer),
+          { offer: 'take out', edit: removeFrom(reading.quiz, ['rules', 'windows'], [window.id]) },
+        ],
+      }
+    }),
   told: (_value, telling: Telling) =>
     telling.schedule.windows.flatMap((window) => ofEach(window, (rule, value) => rule.told?.(value, window, telling))),
   checks: (value, quiz: Quiz, context: CheckContext) =>

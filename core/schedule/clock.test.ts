@@ -7,7 +7,7 @@ import { clockFor, latestEnd, limitsFor, neverShorter } from './clock'
 import { notSat, type AttemptFact, type Sat } from './attempts'
 import { maySit } from './may-sit'
 import { scheduleFor } from './schedule'
-import { dayScale } from './day-scale'
+import { dayScale } from '../day-line/day-scale'
 
 const schedule = (over: Partial<Rules> = {}, student = sampleStudent()) =>
   scheduleFor(sampleRules({ limit: 60, ...over }), student)

@@ -1,5 +1,5 @@
 import { minute, plus, type Instant } from '../kit/time'
-import { sentenceTime } from '../kit/words'
+import { sentenceTime } from '../kit/phrases'
 import type { QuizState } from '../quiz/state'
 import { moreAttempts, type Sat } from './attempts'
 import { lastStartOf } from './clock'

@@ -2,7 +2,7 @@ import Papa from 'papaparse'
 import { kindLabels } from '../../core/question/kinds/labels'
 import { blankQuestion, kindOf, plainText, type KindName, type Question } from '../../core/question'
 import type { Nearness } from '../../core/question/kinds/number'
-import { asHtml, asPlain } from '../html'
+import { asHtml, asPlain } from '../plain-html'
 import { brokenItem, onlyItems, readItem, UnreadableFile, type Bundle, type BundleItem } from '../bundle'
 
 const letters = 'abcdefghijklmnopqrstuvwxyz'

@@ -16,7 +16,7 @@ import { gfmTaskListItemFromMarkdown } from 'mdast-util-gfm-task-list-item'
 import { gfmTable } from 'micromark-extension-gfm-table'
 import { gfmTaskListItem } from 'micromark-extension-gfm-task-list-item'
 import { blankQuestion, type Question } from '../../core/question'
-import { escapeHtml, withMaths } from '../html'
+import { escapeHtml, withMaths } from '../plain-html'
 import { brokenItem, onlyItems, readItem, type Bundle, type BundleItem } from '../bundle'
 
 /**

@@ -1,4 +1,4 @@
-import { allowedTags } from '../../core/question/html'
+import { allowedTags } from '../../core/question/allowed-html'
 import { isElement, type XmlElement } from '../xml'
 
 /** Versions of QTI (1EdTech): 2.1 and 2.2 differ by namespace, 3.0 by the spelling of its names. */

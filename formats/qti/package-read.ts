@@ -10,7 +10,7 @@ import {
 } from '../bundle'
 import { childOf, readXml, textOf, within, type XmlElement } from '../xml'
 import { unzip } from '../zip'
-import { mapElements } from './html'
+import { mapElements } from './xhtml'
 import { fromAnyVersion } from './names'
 import { readItemTree } from './read'
 import { itemSettings, stimulusSettings } from './settings'

@@ -2,7 +2,7 @@ import { blankQuestion, type KindName, type Question } from '../../core/question
 import type { Vary } from '../../core/question/vary/schema'
 import { languageCode } from '../../core/question/language'
 import { childOf, childrenOf, isElement, within, type XmlElement } from '../xml'
-import { toHtml } from './html'
+import { toHtml } from './xhtml'
 import { withoutTemplate } from './template-read'
 import {
   type ReadItem,

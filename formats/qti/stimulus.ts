@@ -1,9 +1,9 @@
 import { isBlank, type Stimulus } from '../../core/question'
 import { languageCode } from '../../core/question/language'
 import { UnreadableFile } from '../bundle'
-import { withMaths } from '../html'
+import { withMaths } from '../plain-html'
 import { childOf, element, type XmlElement } from '../xml'
-import { parseHtml, toHtml } from './html'
+import { parseHtml, toHtml } from './xhtml'
 import { namespaces, toVersion3, type QtiVersion } from './names'
 
 /** What questions share, as an assessment stimulus (QTI 2.2 and 3.0). */

@@ -1,7 +1,7 @@
 import type { XmlElement } from '../xml'
 import { childOf, childrenOf, element, isElement, within } from '../xml'
 import { UnreadableFile, type PortableRow, type PortableSection, type PortableTest } from '../bundle'
-import { parseHtml, toHtml } from './html'
+import { parseHtml, toHtml } from './xhtml'
 import { namespaces, toVersion3, type QtiVersion } from './names'
 
 const isTrue = (text: string | undefined) => text === 'true' || text === '1'

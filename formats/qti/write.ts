@@ -1,6 +1,6 @@
 import { kindOf, type Question } from '../../core/question'
 import { element, type XmlElement } from '../xml'
-import { mapElements, parseHtml } from './html'
+import { mapElements, parseHtml } from './xhtml'
 import { namespaces, templates, toVersion3, type QtiVersion } from './names'
 import { withTemplate } from './template-write'
 import { type Parts, value } from './write/parts'

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { hashPassword, isPassword } from '../domain/people/password'
+import { hashPassword, isPassword } from '../people/password'
 import { fromSql, fromSqlOrNever, toSql, toSqlOrNever } from './codec'
 
 describe('instants to the database and back', () => {

@@ -2,7 +2,7 @@ import { noAccommodation, type Accommodation, type Edition, type Quiz, type Rule
 import { completedEdition, completedPaper, completedQuiz, completedRulesOf, edit, type Edit } from '../../core/quiz'
 import type { Paper } from '../../core/paper'
 import { completed, type Question } from '../../core/question'
-import type { SchoolWords } from '../../core/question/school-words'
+import type { Vocabulary } from '../../core/question/vocabulary'
 import type { Stimulus } from '../../core/question/stimulus'
 import { fromJson } from '../database/codec'
 
@@ -30,7 +30,7 @@ export const readAccommodation = (text: string | null): Accommodation =>
 /** An answer as it was sent, in the ids of its paper; its kind reads it. */
 export const readResponse = (text: string | null): unknown => (text === null ? null : fromJson(text))
 
-export const readSchoolWords = (text: string): SchoolWords => fromJson<SchoolWords>(text)
+export const readVocabulary = (text: string): Vocabulary => fromJson<Vocabulary>(text)
 
 /** What a question is counted by: objectives, tags, levels, grade. */
 export interface Facets {

@@ -1,9 +1,9 @@
 import { id as idSchema } from '../../core/question'
 import type { Db } from '../database/database'
-import { teaches } from '../domain/classes'
+import { teaches } from '../domain/classes/classes'
 import { mayTeach } from '../domain/quizzes/quizzes'
 import { forbidden, notFound, Problem } from '../domain/problem'
-import type { Person } from '../domain/people/people'
+import type { Person } from './people'
 
 /** The right that a route needs. Each route names one; a test walks every route as every role. */
 export type Right =

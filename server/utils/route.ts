@@ -4,11 +4,11 @@ import type { Instant } from '../../core/kit/time'
 import { serverNow } from '../clock'
 import { currentDatabase } from '../database/current'
 import type { Database } from '../database/database'
-import { findPerson, type Person } from '../domain/people/people'
+import { findPerson, type Person } from '../people/people'
 import { Problem } from '../domain/problem'
 import { ensureRight, type Right } from '../people/rights'
 import { readBytes } from './body'
-import { sessionUser } from './session'
+import { sessionUser } from '../people/session-cookie'
 
 const jsonLimit = 1_000_000
 const anything = z.unknown()

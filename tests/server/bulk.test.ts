@@ -2,13 +2,18 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { blankQuestion, type KindName, type Question } from '../../core/question'
 import type { Database } from '../../server/database/database'
-import { changeMany, undoMany } from '../../server/domain/bank/bulk'
-import { addFolder } from '../../server/domain/bank/folders'
-import { setKeeping } from '../../server/domain/bank/keeping'
-import { insertVersions } from '../../server/domain/bank/question-rows'
-import { addQuestion, loadQuestion, reviseQuestion, setQuestionState } from '../../server/domain/bank/questions'
-import { searchQuery, searchQuestions } from '../../server/domain/bank/search'
-import type { Person } from '../../server/domain/people/people'
+import { changeMany, undoMany } from '../../server/domain/bank/questions/bulk'
+import { addFolder } from '../../server/domain/bank/describing/folders'
+import { setKeeping } from '../../server/domain/bank/questions/keeping'
+import { insertVersions } from '../../server/domain/bank/questions/rows'
+import {
+  addQuestion,
+  loadQuestion,
+  reviseQuestion,
+  setQuestionState,
+} from '../../server/domain/bank/questions/questions'
+import { searchQuery, searchQuestions } from '../../server/domain/bank/finding/search'
+import type { Person } from '../../server/people/people'
 import { freshDatabase, person } from '../support/database'
 import { day, later } from '../support/quiz'
 

@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { noWords } from '../../core/question/school-words'
+import { noVocabulary } from '../../core/question/vocabulary'
 import type { Database } from '../../server/database/database'
 import {
   addObjective,
@@ -9,11 +9,11 @@ import {
   listObjectives,
   lookAtObjectives,
   removeObjective,
-} from '../../server/domain/bank/objectives'
-import { addQuestion } from '../../server/domain/bank/questions'
-import { keepSchoolWords, loadSchoolWords } from '../../server/domain/bank/school-words'
-import { searchQuery, searchQuestions } from '../../server/domain/bank/search'
-import type { Person } from '../../server/domain/people/people'
+} from '../../server/domain/bank/describing/objectives'
+import { addQuestion } from '../../server/domain/bank/questions/questions'
+import { keepVocabulary, loadVocabulary } from '../../server/domain/bank/describing/vocabulary'
+import { searchQuery, searchQuestions } from '../../server/domain/bank/finding/search'
+import type { Person } from '../../server/people/people'
 import { sampleQuestion } from '../fixtures/core'
 import { freshDatabase, person } from '../support/database'
 import { day, later } from '../support/quiz'
@@ -121,11 +121,11 @@ describe('objectives', () => {
 
 describe('the school’s own words', () => {
   it('are kept with a revision: a stale change overwrites nothing', async () => {
-    const { revision, words } = await loadSchoolWords(db, maren)
+    const { revision, words } = await loadVocabulary(db, maren)
     expect(words.schemes.map((scheme) => scheme.name)).toEqual(['Taxonomy', 'Cognitive depth'])
-    await keepSchoolWords(db, maren, revision, { ...words, grades: ['Year 9'] })
-    await expect(keepSchoolWords(db, maren, revision, noWords)).rejects.toMatchObject({ status: 409 })
-    expect((await loadSchoolWords(db, maren)).words.grades).toEqual(['Year 9'])
+    await keepVocabulary(db, maren, revision, { ...words, grades: ['Year 9'] })
+    await expect(keepVocabulary(db, maren, revision, noVocabulary)).rejects.toMatchObject({ status: 409 })
+    expect((await loadVocabulary(db, maren)).words.grades).toEqual(['Year 9'])
   })
   it('levels and grades filter the bank, with their counts', async () => {
     await addQuestion(

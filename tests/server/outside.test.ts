@@ -8,10 +8,10 @@ import {
   reportFault,
   syncBank,
   takeQuestion,
-} from '../../server/domain/bank/outside'
-import { loadQuestion, reviseQuestion } from '../../server/domain/bank/questions'
-import { searchQuery, searchQuestions } from '../../server/domain/bank/search'
-import type { Person } from '../../server/domain/people/people'
+} from '../../server/domain/bank/outside/outside'
+import { loadQuestion, reviseQuestion } from '../../server/domain/bank/questions/questions'
+import { searchQuery, searchQuestions } from '../../server/domain/bank/finding/search'
+import type { Person } from '../../server/people/people'
 import { checksFor } from '../../server/domain/quizzes/checks'
 import { loadQuiz } from '../../server/domain/quizzes/quizzes'
 import { standInKeeper } from '../../server/standins/keeper/stand-in'

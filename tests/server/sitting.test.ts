@@ -1,5 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { setAccommodation } from '../../server/domain/classes'
+import { setAccommodation } from '../../server/domain/classes/classes'
 import type { Database } from '../../server/database/database'
 import { makeEdit } from '../../server/domain/quizzes/edits'
 import { closeNow } from '../../server/domain/quizzes/open'

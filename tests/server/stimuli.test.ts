@@ -1,22 +1,22 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Question, Stimulus } from '../../core/question'
 import type { Database } from '../../server/database/database'
-import { addQuestion, loadQuestion, reviseQuestion } from '../../server/domain/bank/questions'
-import { searchQuery, searchQuestions } from '../../server/domain/bank/search'
+import { addQuestion, loadQuestion, reviseQuestion } from '../../server/domain/bank/questions/questions'
+import { searchQuery, searchQuestions } from '../../server/domain/bank/finding/search'
 import {
   addStimulus,
   listStimuli,
   loadStimulus,
   removeStimulus,
   reviseStimulus,
-} from '../../server/domain/bank/stimuli'
+} from '../../server/domain/bank/material/stimuli'
 import { giveFile } from '../../server/domain/imports/give'
 import { viewBatch } from '../../server/domain/imports/batch'
 import { stageFile } from '../../server/domain/imports/stage'
 import { beginTaking } from '../../server/domain/imports/take'
 import { undoImport } from '../../server/domain/imports/untake'
 import { giveQuiz } from '../../server/domain/imports/tests'
-import type { Person } from '../../server/domain/people/people'
+import type { Person } from '../../server/people/people'
 import { loadQuiz } from '../../server/domain/quizzes/quizzes'
 import { reviewFor } from '../../server/domain/reviews/review'
 import { openSitting } from '../../server/domain/sittings/sitting'

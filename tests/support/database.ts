@@ -3,7 +3,7 @@ import type { Instant } from '../../core/kit/time'
 import { seedDemo } from '../../demo/seed'
 import { openDatabase, type Database } from '../../server/database/database'
 import { migrate } from '../../server/database/migrate'
-import { findPerson, type Person } from '../../server/domain/people/people'
+import { findPerson, type Person } from '../../server/people/people'
 
 /** A fresh, migrated database of its own name on the test server; with the demo school if an instant is given. */
 export async function freshDatabase(name: string, seededAt?: Instant): Promise<{ db: Database; url: string }> {

@@ -2,11 +2,11 @@
 import { exact, fixed } from '~~/core/kit/exact'
 import { questionRoutes } from '~/client/questions'
 import { folderRoutes } from '~/client/folders'
-import { sentenceTime, percent } from '~~/core/kit/words'
+import { sentenceTime, percent } from '~~/core/kit/phrases'
 import type { Difference } from '~~/core/question/difference'
-import type { QuestionDetail } from '~~/server/domain/bank/questions'
-import type { QuestionRecord } from '~~/server/domain/bank/record'
-import type { Remark } from '~~/server/domain/bank/remarks'
+import type { QuestionDetail } from '~~/server/domain/bank/questions/questions'
+import type { QuestionRecord } from '~~/server/domain/bank/questions/track-record'
+import type { Remark } from '~~/server/domain/bank/questions/remarks'
 import type { FolderEntry } from '~/composables/question-search'
 
 /** What is around a kept question: folder and sharing, its record, remarks of colleagues, versions with their differences. */

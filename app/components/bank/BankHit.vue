@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { kindLabels } from '~~/core/question/kinds/labels'
-import type { Hit } from '~~/server/domain/bank/hits'
-import type { Objective } from '~~/server/domain/bank/objectives'
+import type { Hit } from '~~/server/domain/bank/finding/hits'
+import type { Objective } from '~~/server/domain/bank/describing/objectives'
 
 /** One question in the list of the bank; opened, the whole of it with its key. */
 defineProps<{ hit: Hit; objectives: ReadonlyMap<string, Objective>; chosen: boolean; open: boolean }>()

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { SavedSearch } from '~~/server/domain/bank/saved-searches'
+import type { SavedSearch } from '~~/server/domain/bank/finding/saved-searches'
 import type { FolderEntry } from '~/composables/question-search'
 
 /** What stands beside the list of the bank: folders, saved searches, and the ways to everything around it. */

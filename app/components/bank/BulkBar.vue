@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { questionRoutes } from '~/client/questions'
-import type { Objective } from '~~/server/domain/bank/objectives'
+import type { Objective } from '~~/server/domain/bank/describing/objectives'
 import type { FolderEntry } from '~/composables/question-search'
 
 /** What can be done with several questions at once. Everything here can be taken back. */

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { isBlank } from '~~/core/question/html'
+import { isBlank } from '~~/core/question/allowed-html'
 
 /** A comment on one part of a question: a quiet line until somebody writes one, then rich text with links. */
 const { modelValue, label, words } = defineProps<{

@@ -1,15 +1,15 @@
 <script setup lang="ts">
-import { wordRoutes } from '~/client/words'
+import { vocabularyRoutes } from '~/client/words'
 import type { Question } from '~~/core/question'
-import type { SchoolWords } from '~~/core/question/school-words'
+import type { Vocabulary } from '~~/core/question/vocabulary'
 
 /** Thinking levels, grade level and the school's own fields of a question. */
 const { question } = defineProps<{ question: Question }>()
 const emit = defineEmits<{ set: [values: Partial<Question>] }>()
-const words = shallowRef<SchoolWords | null>(null)
+const words = shallowRef<Vocabulary | null>(null)
 onMounted(async () => {
   try {
-    words.value = (await wordRoutes.get()).words
+    words.value = (await vocabularyRoutes.get()).words
   } catch {
     /* The question can be written without them. */
   }

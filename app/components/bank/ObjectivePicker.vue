@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Objective } from '~~/server/domain/bank/objectives'
+import type { Objective } from '~~/server/domain/bank/describing/objectives'
 
 /** Objectives of a question; the first is the main one. */
 const {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { questionRoutes } from '~/client/questions'
 import type { Difference } from '~~/core/question/difference'
-import type { QuestionDetail } from '~~/server/domain/bank/questions'
+import type { QuestionDetail } from '~~/server/domain/bank/questions/questions'
 
 /** Where a question of others, or a copy of one, is from: taking it, reporting a fault, and its keeper's correction. */
 const { detail } = defineProps<{ detail: QuestionDetail }>()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { percent, roughTime } from '~~/core/kit/words'
+import { percent, roughTime } from '~~/core/kit/phrases'
 import { kindLabels } from '~~/core/question/kinds/labels'
-import type { Hit } from '~~/server/domain/bank/hits'
+import type { Hit } from '~~/server/domain/bank/finding/hits'
 
 /** Kind, time, share right and use of a question, in one line. */
 defineProps<{ hit: Pick<Hit, 'kind' | 'seconds' | 'right' | 'used' | 'state'> }>()

@@ -3,7 +3,7 @@ import { pointsText } from '~~/core/kit/exact'
 import { questionRoutes } from '~/client/questions'
 import { useDebounceFn } from '@vueuse/core'
 import type { Question } from '~~/core/question'
-import type { Preview } from '~~/server/domain/bank/preview'
+import type { Preview } from '~~/server/domain/bank/questions/preview'
 import type { Response } from '~/components/paper/response'
 
 /** The question as a student would see it, kept up as it is written; an answer can be tried. Nothing is kept. */

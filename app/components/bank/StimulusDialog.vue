@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { stimulusRoutes } from '~/client/stimuli'
-import { count } from '~~/core/kit/words'
-import type { StimulusDetail, StimulusLine } from '~~/server/domain/bank/stimuli'
+import { count } from '~~/core/kit/phrases'
+import type { StimulusDetail, StimulusLine } from '~~/server/domain/bank/material/stimuli'
 
 /** Chooses one of the school's stimuli. */
 const { open } = defineProps<{ open: boolean }>()

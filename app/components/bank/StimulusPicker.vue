@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { stimulusRoutes } from '~/client/stimuli'
-import type { StimulusDetail } from '~~/server/domain/bank/stimuli'
+import type { StimulusDetail } from '~~/server/domain/bank/material/stimuli'
 
 /** What a question shares with others; its text goes to the preview. */
 const { chosen } = defineProps<{ chosen: string | null }>()

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { exact, fixed } from '~~/core/kit/exact'
-import { percent } from '~~/core/kit/words'
+import { percent } from '~~/core/kit/phrases'
 import type { Response } from '~/components/paper/response'
 import { questionRoutes } from '~/client/questions'
-import type { Preview } from '~~/server/domain/bank/preview'
-import type { QuestionDetail } from '~~/server/domain/bank/questions'
-import type { QuestionRecord } from '~~/server/domain/bank/record'
+import type { Preview } from '~~/server/domain/bank/questions/preview'
+import type { QuestionDetail } from '~~/server/domain/bank/questions/questions'
+import type { QuestionRecord } from '~~/server/domain/bank/questions/track-record'
 
 /** The whole question with key, source and record, opened within a list. */
 const { id } = defineProps<{ id: string }>()

@@ -2,9 +2,9 @@
 import { objectiveRoutes } from '~/client/objectives'
 import { useAsyncState } from '@vueuse/core'
 import { exact, fixed } from '~~/core/kit/exact'
-import { roughTime } from '~~/core/kit/words'
+import { roughTime } from '~~/core/kit/phrases'
 import type { Figures } from '~~/core/figures'
-import type { Objective } from '~~/server/domain/bank/objectives'
+import type { Objective } from '~~/server/domain/bank/describing/objectives'
 
 /** The first figures of a quiz, answered at every change by a worker. */
 const store = useQuiz()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { count } from '~~/core/kit/words'
-import type { Hit } from '~~/server/domain/bank/hits'
+import { count } from '~~/core/kit/phrases'
+import type { Hit } from '~~/server/domain/bank/finding/hits'
 
 /** Makes a pool of chosen questions: "draw 4 of 11, 1 point each". */
 const { hits } = defineProps<{ hits: Hit[] }>()

@@ -2,7 +2,7 @@
 import { questionRoutes } from '~/client/questions'
 import { onKeyStroke, useInfiniteScroll } from '@vueuse/core'
 import { questionsUsed } from '~~/core/quiz/walk'
-import type { Hit } from '~~/server/domain/bank/hits'
+import type { Hit } from '~~/server/domain/bank/finding/hits'
 
 /** Finds questions while a quiz is composed; several are picked and go in at a place that the button names. */
 const { place } = defineProps<{ place: string }>()

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { GripVertical } from '@lucide/vue'
-import { roughTime } from '~~/core/kit/words'
+import { roughTime } from '~~/core/kit/phrases'
 import { kindLabels } from '~~/core/question/kinds/labels'
-import { plainText } from '~~/core/question/html'
+import { plainText } from '~~/core/question/allowed-html'
 import type { Row } from '~~/core/quiz'
 import { without } from '~~/core/quiz/check/rows'
 import { setAt } from '~~/core/quiz/edits'

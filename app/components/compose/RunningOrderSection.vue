@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { GripVertical } from '@lucide/vue'
 import Sortable from 'sortablejs'
-import { count } from '~~/core/kit/words'
+import { count } from '~~/core/kit/phrases'
 import type { Row, Section } from '~~/core/quiz'
 import { pointsText } from '~~/core/kit/exact'
 import { removeFrom, removeRow as removeRowEdit, setAt } from '~~/core/quiz/edits'

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { plainText } from '~~/core/question/html'
+import { plainText } from '~~/core/question/allowed-html'
 import type { SealedBody, SealedGap } from '~~/core/question/kinds/sealed'
 import { unreadableGap } from '~~/core/question/unreadable'
 

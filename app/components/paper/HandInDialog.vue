@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { count } from '~~/core/kit/words'
+import { count } from '~~/core/kit/phrases'
 
 /** Before a paper goes in: what is unanswered or to come back to, each a way there. */
 defineProps<{

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import Sortable from 'sortablejs'
-import { plainText } from '~~/core/question/html'
+import { plainText } from '~~/core/question/allowed-html'
 import type { SealedBody } from '~~/core/question/kinds/sealed'
 
 /**

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { clockTime, count, sentenceTime } from '~~/core/kit/words'
+import { clockTime, count, sentenceTime } from '~~/core/kit/phrases'
 import { facetLabels, momentLabels } from '~~/core/release/schema'
-import { dayLine, type ReleaseLane } from '~~/core/schedule/day-line'
-import { dayScale } from '~~/core/schedule/day-scale'
+import { dayLine, type ReleaseLane } from '~~/core/day-line/day-line'
+import { dayScale } from '~~/core/day-line/day-scale'
 import { assignedTo } from '~~/core/schedule/assigned'
 import { scheduleFor } from '~~/core/schedule/schedule'
 import { noAccommodation } from '~~/core/quiz'
@@ -135,6 +135,7 @@ function spanWords(lane: ReleaseLane, span: ReleaseLane['spans'][number]): strin
                     :style="{ left: left(mark.at) }"
                     :title="`${mark.words} ${when(mark.at)}`"
                     ><span
+                      v-if="lane.isClass"
                       class="ml-1 block whitespace-nowrap bg-sheet/85 px-0.5 text-caption leading-4 text-ink"
                       aria-hidden="true"
                       >{{ mark.words }} {{ clockTime(mark.at, session.zone) }}</span

@@ -1,21 +1,28 @@
 <script setup lang="ts">
-import { list } from '~~/core/kit/words'
+import { list } from '~~/core/kit/phrases'
 import { noAccommodation } from '~~/core/quiz'
 import { toldToStudents } from '~~/core/rules'
 import { scheduleFor } from '~~/core/schedule/schedule'
 
-/** What students will be told, written from the rules; for each class by itself where it differs. */
+/** What students will be told, written from the rules: what all are told, then what is a class's own. */
 const store = useQuiz()
 const session = useSession()
-const told = computed(() => {
-  if (!store.quiz || !store.view) return []
-  const { rules } = store.quiz
+const byClass = computed(() => {
+  const { quiz, view } = store
+  if (!quiz || !view) return []
+  return view.classes.flatMap(({ id, name }) => {
+    const schedule = scheduleFor(quiz.rules, { id: '', name: '', classes: [id], accommodations: [noAccommodation] })
+    return schedule.windows.length ? [{ name, lines: toldToStudents({ quiz, schedule, zone: session.zone }) }] : []
+  })
+})
+const common = computed(
+  () => byClass.value[0]?.lines.filter((line) => byClass.value.every(({ lines }) => lines.includes(line))) ?? [],
+)
+const own = computed(() => {
   const groups = new Map<string, string[]>()
-  for (const { id, name } of store.view.classes) {
-    const schedule = scheduleFor(rules, { id: '', name: '', classes: [id], accommodations: [noAccommodation] })
-    if (!schedule.windows.length) continue
-    const words = toldToStudents({ quiz: store.quiz, schedule, zone: session.zone }).join(' ')
-    groups.set(words, [...(groups.get(words) ?? []), name])
+  for (const { name, lines } of byClass.value) {
+    const words = lines.filter((line) => !common.value.includes(line)).join(' ')
+    if (words) groups.set(words, [...(groups.get(words) ?? []), name])
   }
   return [...groups].map(([words, names]) => ({ words, names: list(names) }))
 })
@@ -24,9 +31,10 @@ const told = computed(() => {
 <template>
   <section class="border-l-4 border-rule pl-4 text-soft">
     <h2 class="small-head">Students are told</h2>
-    <p v-if="!told.length" class="font-serif">Nothing yet: no class has a window.</p>
-    <p v-for="each in told" :key="each.words" class="mb-2 font-serif">
-      <span v-if="told.length > 1" class="font-semibold">{{ each.names }}: </span>{{ each.words }}
+    <p v-if="!byClass.length" class="font-serif">Nothing yet: no class has a window.</p>
+    <p v-else class="font-serif">{{ common.join(' ') }}</p>
+    <p v-for="each in own" :key="each.words" class="mt-2 font-serif">
+      <span class="font-semibold">{{ each.names }}:</span> {{ each.words }}
     </p>
   </section>
 </template>

@@ -3,11 +3,11 @@ import { objectiveRoutes } from '~/client/objectives'
 import { questionRoutes } from '~/client/questions'
 import { useAsyncState } from '@vueuse/core'
 import { blankQuestion } from '~~/core/question/blank'
-import { plainText } from '~~/core/question/html'
+import { plainText } from '~~/core/question/allowed-html'
 import type { KindName, Question } from '~~/core/question'
 import { kindLabels } from '~~/core/question/kinds/labels'
-import type { Objective } from '~~/server/domain/bank/objectives'
-import type { QuestionDetail } from '~~/server/domain/bank/questions'
+import type { Objective } from '~~/server/domain/bank/describing/objectives'
+import type { QuestionDetail } from '~~/server/domain/bank/questions/questions'
 
 const route = useRoute()
 const id = computed(() => String(route.params.id))

@@ -2,8 +2,8 @@
 import { questionRoutes } from '~/client/questions'
 import { searchRoutes } from '~/client/searches'
 import { useWindowVirtualizer } from '@tanstack/vue-virtual'
-import type { Hit } from '~~/server/domain/bank/hits'
-import type { SavedSearch } from '~~/server/domain/bank/saved-searches'
+import type { Hit } from '~~/server/domain/bank/finding/hits'
+import type { SavedSearch } from '~~/server/domain/bank/finding/saved-searches'
 
 useHead({ title: 'Bank · Thistle' })
 const search = useQuestionSearch('all')

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { questionRoutes } from '~/client/questions'
-import type { Hit } from '~~/server/domain/bank/hits'
+import type { Hit } from '~~/server/domain/bank/finding/hits'
 
 useHead({ title: 'Near-duplicates · Thistle' })
 const groups = shallowRef<Hit[][] | null>(null)

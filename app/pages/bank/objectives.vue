@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { objectiveRoutes } from '~/client/objectives'
-import { count } from '~~/core/kit/words'
-import type { Objective, ObjectiveBody, ObjectiveFate } from '~~/server/domain/bank/objectives'
+import { count } from '~~/core/kit/phrases'
+import type { Objective, ObjectiveBody, ObjectiveFate } from '~~/server/domain/bank/describing/objectives'
 
 useHead({ title: 'Objectives · Thistle' })
 const objectives = shallowRef<Objective[] | null>(null)

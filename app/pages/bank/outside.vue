@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { outsideRoutes } from '~/client/outside'
-import { count, longDate, sentenceTime } from '~~/core/kit/words'
-import type { OutsideBank, OutsideView } from '~~/server/domain/bank/outside'
+import { count, longDate, sentenceTime } from '~~/core/kit/phrases'
+import type { OutsideBank, OutsideView } from '~~/server/domain/bank/outside/outside'
 
 useHead({ title: 'Banks of others · Thistle' })
 const session = useSession()

@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { wordRoutes } from '~/client/words'
-import type { SchoolWords } from '~~/core/question/school-words'
+import { vocabularyRoutes } from '~/client/words'
+import type { Vocabulary } from '~~/core/question/vocabulary'
 
 useHead({ title: 'Levels and fields · Thistle' })
-const words = ref<SchoolWords>({ schemes: [], fields: [], grades: [] })
+const words = ref<Vocabulary>({ schemes: [], fields: [], grades: [] })
 const revision = ref(0)
 const kept = ref('')
 const problem = ref('')
@@ -29,7 +29,7 @@ onBeforeRouteLeave(() => !changed.value || window.confirm('What you changed is n
 
 async function load() {
   try {
-    const found = await wordRoutes.get()
+    const found = await vocabularyRoutes.get()
     words.value = found.words
     revision.value = found.revision
     kept.value = JSON.stringify(found.words)
@@ -42,7 +42,7 @@ onMounted(load)
 async function keep() {
   problem.value = ''
   try {
-    revision.value = (await wordRoutes.keep({ body: { on: revision.value, words: words.value } })).revision
+    revision.value = (await vocabularyRoutes.keep({ body: { on: revision.value, words: words.value } })).revision
     kept.value = JSON.stringify(words.value)
     announce('Kept. Questions offer these from now on.')
   } catch (error) {
@@ -50,7 +50,7 @@ async function keep() {
   }
 }
 /** Levels keep their ids by their place, so that renaming one keeps what questions have. */
-function setLevels(scheme: SchoolWords['schemes'][number], text: string) {
+function setLevels(scheme: Vocabulary['schemes'][number], text: string) {
   const names = text
     .split('\n')
     .map((line) => line.trim())

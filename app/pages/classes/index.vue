@@ -2,8 +2,8 @@
 import { classRoutes } from '~/client/classes'
 import { studentRoutes } from '~/client/students'
 import { useAsyncState } from '@vueuse/core'
-import { count } from '~~/core/kit/words'
-import type { RosterStudent } from '~~/server/domain/classes'
+import { count } from '~~/core/kit/phrases'
+import type { RosterStudent } from '~~/server/domain/classes/classes'
 import type { Reply } from '~/client/route'
 
 useHead({ title: 'Classes · Thistle' })

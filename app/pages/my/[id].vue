@@ -2,7 +2,7 @@
 import { myRoutes } from '~/client/my'
 import { thisDevice } from '~/documents/device'
 import { useAsyncState } from '@vueuse/core'
-import { count, sentenceTime } from '~~/core/kit/words'
+import { count, sentenceTime } from '~~/core/kit/phrases'
 import { pointsText } from '~~/core/kit/exact'
 
 const id = String(useRoute().params.id)

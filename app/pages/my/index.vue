@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { myRoutes } from '~/client/my'
 import { useAsyncState } from '@vueuse/core'
-import { sentenceTime } from '~~/core/kit/words'
+import { sentenceTime } from '~~/core/kit/phrases'
 
 useHead({ title: 'My quizzes · Thistle' })
 const session = useSession()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { quizRoutes } from '~/client/quizzes'
 import { useAsyncState } from '@vueuse/core'
-import { sentenceTime } from '~~/core/kit/words'
+import { sentenceTime } from '~~/core/kit/phrases'
 import { stateLabels } from '~~/core/quiz/state'
 import type { QuizListRow } from '~~/server/domain/quizzes/quizzes'
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { reviewRoutes } from '~/client/reviews'
 import { useTimeoutFn } from '@vueuse/core'
-import { sentenceTime } from '~~/core/kit/words'
+import { sentenceTime } from '~~/core/kit/phrases'
 import { facetNames, type FacetName } from '~~/core/release/names'
 import type { Review } from '~~/server/domain/reviews/review'
 

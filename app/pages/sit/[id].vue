@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { sittingRoutes } from '~/client/sittings'
 import { onKeyStroke, useEventListener } from '@vueuse/core'
-import { clockTime } from '~~/core/kit/words'
+import { clockTime } from '~~/core/kit/phrases'
 import type { SheetEntry, SheetQuestion } from '~~/core/paper/schema'
 import { loadFields, tools } from '~/components/paper/fields'
 import { keepRecordingKey } from '~/components/paper/response'

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { Fraction } from '../../kit/exact'
-import { mediaSource } from '../html'
+import { mediaSource } from '../allowed-html'
 import type { Kind, Score } from './kind'
 import { kindLabels } from './labels'
 import { textAnswer, type TextAnswer } from './number'

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { Fraction, atLeast, exact, sum } from '../../kit/exact'
-import { html, plainText } from '../html'
+import { html, plainText } from '../allowed-html'
 import { choice, choiceBody } from './choice'
 import type { Kind, PlacedOption } from './kind'
 import { kindLabels } from './labels'

@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { Fraction, clamp, exact, roundHalfAway, roundToFigures } from '../../kit/exact'
 import { readQuantity } from '../../kit/quantity'
 import { unitNamed, unitNames } from '../../kit/units'
-import { html } from '../html'
+import { html } from '../allowed-html'
 import type { Kind } from './kind'
 import { kindLabels } from './labels'
 

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { html, isBlank, plainText } from '../html'
+import { html, isBlank, plainText } from '../allowed-html'
 import type { PlacedOption } from './kind'
 import { letter } from './letter'
 

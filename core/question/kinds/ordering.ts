@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { Fraction } from '../../kit/exact'
-import { plainText } from '../html'
+import { plainText } from '../allowed-html'
 import type { Kind } from './kind'
 import { kindLabels } from './labels'
 import { byId, closeIds, openIds, optionBase, optionFaults, sealedOptions } from './options'

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { Fraction, atLeast, exact } from '../../kit/exact'
-import { plainText } from '../html'
+import { plainText } from '../allowed-html'
 import type { Kind, Movable, PlacedOption } from './kind'
 import { kindLabels } from './labels'
 import { optionBase, optionFaults, sealedOptions } from './options'

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { Fraction, atLeast, exact } from '../../kit/exact'
 import { contains, middle, point, shape, type Point } from '../../kit/shapes'
-import { html, mediaSource } from '../html'
+import { html, mediaSource } from '../allowed-html'
 import type { Kind } from './kind'
 import { kindLabels } from './labels'
 import { closeIds, openIds } from './options'

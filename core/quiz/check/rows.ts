@@ -1,4 +1,4 @@
-import { count, list } from '../../kit/words'
+import { count, list } from '../../kit/phrases'
 import { unsatisfiable } from '../../paper/draw'
 import type { Edit } from '../edits/edit'
 import { removeFrom, removeRow, setAt, together } from '../edits/make'

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { percent } from '../../kit/words'
+import { percent } from '../../kit/phrases'
 import { choice } from '../pieces'
 import type { Rule } from '../rule'
 

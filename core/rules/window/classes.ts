@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { list } from '../../kit/words'
+import { list } from '../../kit/phrases'
 import { stop } from '../../quiz/check/check'
 import { removeFrom } from '../../quiz/edits/make'
 import { id } from '../../question/schema'

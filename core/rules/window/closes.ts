@@ -1,6 +1,6 @@
 import { instant } from '../../kit/instant'
 import { day, plus, type Instant } from '../../kit/time'
-import { sentenceTime } from '../../kit/words'
+import { sentenceTime } from '../../kit/phrases'
 import { stop, type Remedy } from '../../quiz/check/check'
 import { setAt, together } from '../../quiz/edits/make'
 import type { Quiz, Window } from '../../quiz/schema'

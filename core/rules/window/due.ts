@@ -1,6 +1,6 @@
 import { instant } from '../../kit/instant'
 import type { Instant } from '../../kit/time'
-import { sentenceTime } from '../../kit/words'
+import { sentenceTime } from '../../kit/phrases'
 import { stop } from '../../quiz/check/check'
 import { setAt } from '../../quiz/edits/make'
 import { slot } from '../pieces'

@@ -1,6 +1,6 @@
 import { instant } from '../../kit/instant'
 import { minute, plus, type Instant } from '../../kit/time'
-import { sentenceTime } from '../../kit/words'
+import { sentenceTime } from '../../kit/phrases'
 import { look, stop } from '../../quiz/check/check'
 import { setAt } from '../../quiz/edits/make'
 import type { Window } from '../../quiz/schema'
@@ -32,7 +32,7 @@ export const latestStart: WindowRule<Instant | null> = {
       ]
     const { closes } = window
     return closes && closes > window.opens
-      ? [' ', offer('add a latest start', quiz, path(window), usualFor({ ...window, closes }))]
+      ? [offer('add a latest start', quiz, path(window), usualFor({ ...window, closes }))]
       : []
   },
   told: (value, window, { zone }) =>

@@ -1,6 +1,6 @@
 import { instant } from '../../kit/instant'
 import type { Instant } from '../../kit/time'
-import { sentenceTime } from '../../kit/words'
+import { sentenceTime } from '../../kit/phrases'
 import { slot } from '../pieces'
 import type { WindowRule } from '../rule'
 

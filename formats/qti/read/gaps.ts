@@ -1,5 +1,5 @@
 import { childOf, childrenOf, textOf, within } from '../../xml'
-import { mapElements } from '../html'
+import { mapElements } from '../xhtml'
 import { numeric, hundredths, htmlOf, type Context, type Found, declared } from './item'
 import { choiceOf } from './choice'
 import { numberBody, textBody, isNumeric } from './entry'

@@ -1,9 +1,9 @@
 import type { Question } from '../../../core/question'
 import type { Shape } from '../../../core/kit/shapes'
 import { UnreadableFile } from '../../bundle'
-import { withMaths } from '../../html'
+import { withMaths } from '../../plain-html'
 import { childOf, childrenOf, textOf, type XmlElement } from '../../xml'
-import { mapElements, toHtml } from '../html'
+import { mapElements, toHtml } from '../xhtml'
 
 /** What was read of an item, and what of it has no place in Thistle. */
 export interface ReadItem {

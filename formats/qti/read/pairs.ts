@@ -1,6 +1,6 @@
 import { blankQuestion } from '../../../core/question'
 import { childrenOf, isElement, type XmlElement } from '../../xml'
-import { mapElements } from '../html'
+import { mapElements } from '../xhtml'
 import { hundredths, refuse, htmlOf, inlineHtml, type Context, type Found, declared, idOf } from './item'
 
 export function pairsOf(context: Context, node: XmlElement): Found {

@@ -1,7 +1,7 @@
 import { exact } from '../../../core/kit/exact'
 import type { Question } from '../../../core/question'
 import { element, type XmlElement } from '../../xml'
-import { mapElements, parseHtml } from '../html'
+import { mapElements, parseHtml } from '../xhtml'
 import { type Parts, decimal, declaration, mapping, variable, base, outcome, stem } from './parts'
 import { isNumber } from './entry'
 

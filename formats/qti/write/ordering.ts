@@ -1,6 +1,6 @@
 import type { Question } from '../../../core/question'
 import { element } from '../../xml'
-import { parseHtml } from '../html'
+import { parseHtml } from '../xhtml'
 import { type Parts, declaration, prompt } from './parts'
 
 export function ordering(question: Extract<Question, { kind: 'ordering' }>): Parts {

@@ -1,7 +1,7 @@
 import { exact } from '../../../core/kit/exact'
 import type { Question } from '../../../core/question'
 import { element } from '../../xml'
-import { parseHtml } from '../html'
+import { parseHtml } from '../xhtml'
 import { type Parts, decimal, declaration, mapping, prompt } from './parts'
 
 export function pairs(question: Extract<Question, { kind: 'matching' | 'sorting' }>): Parts {

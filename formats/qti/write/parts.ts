@@ -1,7 +1,7 @@
 import { exact, type Fraction } from '../../../core/kit/exact'
 import type { Question } from '../../../core/question'
 import { element, type XmlElement } from '../../xml'
-import { parseHtml } from '../html'
+import { parseHtml } from '../xhtml'
 
 type Node = XmlElement | string
 

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { id } from '../../../core/question'
-import { roster } from '../../domain/classes'
+import { roster } from '../../domain/classes/classes'
 import { route } from '../../utils/route'
 
 export default route({

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { id } from '../../../core/question'
-import { removeFolder } from '../../domain/bank/folders'
+import { removeFolder } from '../../domain/bank/describing/folders'
 import { route } from '../../utils/route'
 
 /** Takes a folder away; what was in it goes to the folder above. */

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { id } from '../../../core/question'
-import { changeFolder, folderChange } from '../../domain/bank/folders'
+import { changeFolder, folderChange } from '../../domain/bank/describing/folders'
 import { route } from '../../utils/route'
 
 /** Renames a folder, or puts it into another. */

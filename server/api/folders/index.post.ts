@@ -1,4 +1,4 @@
-import { addFolder, newFolder } from '../../domain/bank/folders'
+import { addFolder, newFolder } from '../../domain/bank/describing/folders'
 import { route } from '../../utils/route'
 
 export default route({

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { loadMedia } from '../../domain/bank/media'
+import { loadMedia } from '../../domain/bank/material/media'
 import { route } from '../../utils/route'
 
 /** Files have the digest of their bytes as their name, so they never change. Sound and film are sent in parts when asked (RFC 9110 §14). */

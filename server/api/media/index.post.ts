@@ -1,4 +1,4 @@
-import { addMedia, mediaLimit } from '../../domain/bank/media'
+import { addMedia, mediaLimit } from '../../domain/bank/material/media'
 import { readBytes } from '../../utils/body'
 import { route } from '../../utils/route'
 

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { id } from '../../../core/question'
-import { removeObjective } from '../../domain/bank/objectives'
+import { removeObjective } from '../../domain/bank/describing/objectives'
 import { route } from '../../utils/route'
 
 export default route({

@@ -1,4 +1,4 @@
-import { importObjectives } from '../../domain/bank/objectives'
+import { importObjectives } from '../../domain/bank/describing/objectives'
 import { readBytes } from '../../utils/body'
 import { route } from '../../utils/route'
 

@@ -1,4 +1,4 @@
-import { addObjective, objectiveBody } from '../../domain/bank/objectives'
+import { addObjective, objectiveBody } from '../../domain/bank/describing/objectives'
 import { route } from '../../utils/route'
 
 export default route({

@@ -1,4 +1,4 @@
-import { lookAtObjectives } from '../../domain/bank/objectives'
+import { lookAtObjectives } from '../../domain/bank/describing/objectives'
 import { readBytes } from '../../utils/body'
 import { route } from '../../utils/route'
 

@@ -1,4 +1,4 @@
-import { listOutside } from '../../domain/bank/outside'
+import { listOutside } from '../../domain/bank/outside/outside'
 import { standInKeeper } from '../../standins/keeper/stand-in'
 import { route } from '../../utils/route'
 

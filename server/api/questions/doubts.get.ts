@@ -1,4 +1,4 @@
-import { openDoubts } from '../../domain/bank/remarks'
+import { openDoubts } from '../../domain/bank/questions/remarks'
 import { route } from '../../utils/route'
 
 /** One's own questions of which a colleague says that something is wrong. */

@@ -1,4 +1,4 @@
-import { searchQuery, searchQuestions } from '../../domain/bank/search'
+import { searchQuery, searchQuestions } from '../../domain/bank/finding/search'
 import { route } from '../../utils/route'
 
 export default route({

@@ -1,5 +1,5 @@
 import { question } from '../../../core/question'
-import { addQuestion } from '../../domain/bank/questions'
+import { addQuestion } from '../../domain/bank/questions/questions'
 import { route } from '../../utils/route'
 
 export default route({

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { id } from '../../../core/question'
-import { nearDuplicates } from '../../domain/bank/near'
+import { nearDuplicates } from '../../domain/bank/finding/near'
 import { route } from '../../utils/route'
 
 /** Near-duplicates in the bank, or of one question. */

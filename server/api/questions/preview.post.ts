@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { question } from '../../../core/question'
-import { previewQuestion } from '../../domain/bank/preview'
+import { previewQuestion } from '../../domain/bank/questions/preview'
 import { route } from '../../utils/route'
 
 /** A question as a student would see it, and what an answer would earn. Nothing is kept. */

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { id } from '../../../core/question'
-import { dropSearch } from '../../domain/bank/saved-searches'
+import { dropSearch } from '../../domain/bank/finding/saved-searches'
 import { route } from '../../utils/route'
 
 export default route({

@@ -1,4 +1,4 @@
-import { savedSearches } from '../../domain/bank/saved-searches'
+import { savedSearches } from '../../domain/bank/finding/saved-searches'
 import { route } from '../../utils/route'
 
 export default route({ right: 'teacher', handle: ({ db, person }) => savedSearches(db, person) })

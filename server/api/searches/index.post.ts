@@ -1,4 +1,4 @@
-import { newSavedSearch, saveSearch } from '../../domain/bank/saved-searches'
+import { newSavedSearch, saveSearch } from '../../domain/bank/finding/saved-searches'
 import { route } from '../../utils/route'
 
 export default route({

@@ -1,4 +1,4 @@
-import { demoPeople } from '../../domain/people/people'
+import { demoPeople } from '../../people/people'
 import { route } from '../../utils/route'
 
 /** The people of the demo school, by role; empty where there is none. */

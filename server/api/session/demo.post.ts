@@ -1,10 +1,10 @@
 import { z } from 'zod'
 import { id } from '../../../core/question'
-import { demoPeople, findPerson } from '../../domain/people/people'
-import { currentSession } from '../../domain/people/session'
+import { demoPeople, findPerson } from '../../people/people'
+import { currentSession } from '../../people/current-session'
 import { notFound } from '../../domain/problem'
 import { route } from '../../utils/route'
-import { beginSession } from '../../utils/session'
+import { beginSession } from '../../people/session-cookie'
 
 /** Signs in as somebody of the demo school: only where THISTLE_DEMO is not off, and only its made-up people. */
 export default route({

@@ -1,4 +1,4 @@
-import { currentSession } from '../../domain/people/session'
+import { currentSession } from '../../people/current-session'
 import { route } from '../../utils/route'
 
 /** Who is signed in, the school, and the server's time. */

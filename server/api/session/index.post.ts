@@ -1,9 +1,9 @@
 import { z } from 'zod'
-import { findPerson } from '../../domain/people/people'
-import { currentSession } from '../../domain/people/session'
-import { signIn } from '../../domain/people/sign-in'
+import { findPerson } from '../../people/people'
+import { currentSession } from '../../people/current-session'
+import { signIn } from '../../people/sign-in'
 import { route } from '../../utils/route'
-import { beginSession } from '../../utils/session'
+import { beginSession } from '../../people/session-cookie'
 
 export default route({
   right: 'anyone',

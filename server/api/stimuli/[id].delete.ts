@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { id } from '../../../core/question'
-import { removeStimulus } from '../../domain/bank/stimuli'
+import { removeStimulus } from '../../domain/bank/material/stimuli'
 import { route } from '../../utils/route'
 
 export default route({

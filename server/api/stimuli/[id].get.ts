@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { id } from '../../../core/question'
-import { loadStimulus } from '../../domain/bank/stimuli'
+import { loadStimulus } from '../../domain/bank/material/stimuli'
 import { route } from '../../utils/route'
 
 export default route({

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { id, stimulus } from '../../../core/question'
-import { reviseStimulus } from '../../domain/bank/stimuli'
+import { reviseStimulus } from '../../domain/bank/material/stimuli'
 import { route } from '../../utils/route'
 
 /** A change makes a new version. */

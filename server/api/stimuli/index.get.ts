@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { listStimuli } from '../../domain/bank/stimuli'
+import { listStimuli } from '../../domain/bank/material/stimuli'
 import { route } from '../../utils/route'
 
 export default route({

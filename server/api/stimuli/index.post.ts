@@ -1,5 +1,5 @@
 import { stimulus } from '../../../core/question'
-import { addStimulus } from '../../domain/bank/stimuli'
+import { addStimulus } from '../../domain/bank/material/stimuli'
 import { route } from '../../utils/route'
 
 export default route({

@@ -1,5 +1,5 @@
-import { loadSchoolWords } from '../../domain/bank/school-words'
+import { loadVocabulary } from '../../domain/bank/describing/vocabulary'
 import { route } from '../../utils/route'
 
 /** Thinking levels, own fields and grade levels of the school. */
-export default route({ right: 'teacher', handle: ({ db, person }) => loadSchoolWords(db, person) })
+export default route({ right: 'teacher', handle: ({ db, person }) => loadVocabulary(db, person) })

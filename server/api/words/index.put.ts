@@ -1,8 +1,8 @@
-import { keepSchoolWords, wordsChange } from '../../domain/bank/school-words'
+import { keepVocabulary, vocabularyChange } from '../../domain/bank/describing/vocabulary'
 import { route } from '../../utils/route'
 
 export default route({
   right: 'teacher',
-  body: wordsChange,
-  handle: ({ db, person, body }) => keepSchoolWords(db, person, body.on, body.words),
+  body: vocabularyChange,
+  handle: ({ db, person, body }) => keepVocabulary(db, person, body.on, body.words),
 })

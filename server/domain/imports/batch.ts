@@ -2,7 +2,7 @@ import type { KindName, Question, Stimulus } from '../../../core/question'
 import type { PortableTest } from '../../../formats'
 import { readOwn } from '../../documents/read'
 import type { Db } from '../../database/database'
-import type { Person } from '../people/people'
+import type { Person } from '../../people/people'
 import { notFound } from '../problem'
 
 /** An import from its file to its end: what is staged, how far it is, what it did. */

@@ -1,5 +1,5 @@
 import type { Db } from '../../database/database'
-import { putInto } from '../bank/folders'
+import { putInto } from '../bank/describing/folders'
 import { newId } from '../ids'
 
 interface Folder {

@@ -1,7 +1,7 @@
 import { readMarkdown } from '../../../formats/markdown/read'
 import { kindOf, previewPlaces, questionFaults, mapQuestionHtml, type SealedBody } from '../../../core/question'
-import { cleanHtml } from '../bank/html'
-import { shown } from '../bank/questions'
+import { cleanHtml } from '../bank/material/clean-html'
+import { shown } from '../bank/questions/questions'
 import { Problem } from '../problem'
 
 export interface Looked {

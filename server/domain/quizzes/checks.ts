@@ -1,9 +1,9 @@
 import type { Instant } from '../../../core/kit/time'
 import { checkQuiz, questionsUsed, type Check, type Quiz } from '../../../core/quiz'
 import type { Db } from '../../database/database'
-import type { Person } from '../people/people'
-import { classNames } from '../classes'
-import { assignedTo } from './roster'
+import type { Person } from '../../people/people'
+import { classNames } from '../classes/classes'
+import { assignedTo } from '../classes/assigned'
 
 /** Runs core's checks with what the database knows. */
 export async function checksFor(

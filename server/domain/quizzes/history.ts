@@ -3,7 +3,7 @@ import type { Instant } from '../../../core/kit/time'
 import { fromSql, toJson, toSql } from '../../database/codec'
 import type { Db } from '../../database/database'
 import { readEdit } from '../../documents/read'
-import type { Person } from '../people/people'
+import type { Person } from '../../people/people'
 
 /** An edit as it is kept. */
 export interface KeptEdit {

@@ -10,7 +10,7 @@ import {
 } from '../../../core/quiz'
 import { toJson, toSql } from '../../database/codec'
 import type { Database } from '../../database/database'
-import type { Person } from '../people/people'
+import type { Person } from '../../people/people'
 import { Problem } from '../problem'
 import { recordLine } from '../record'
 import { closeOpenSittings } from '../sittings/timing'

@@ -6,11 +6,11 @@ import { fromSql, fromSqlOrNever, toJson, toSql } from '../../database/codec'
 import type { Database, Db } from '../../database/database'
 import { readQuiz } from '../../documents/read'
 import { newId } from '../ids'
-import type { Person } from '../people/people'
+import type { Person } from '../../people/people'
 import { notFound, Problem } from '../problem'
 import { recordLine } from '../record'
 import type { OpenStop } from '../sittings/open-stops'
-import { studentsOfClasses } from './students'
+import { studentsOfClasses } from '../classes/students'
 
 export interface QuizRow {
   id: string

@@ -1,14 +1,14 @@
 import type { Instant } from '../../../core/kit/time'
 import type { Check, Quiz, QuizState, Student } from '../../../core/quiz'
 import type { Db } from '../../database/database'
-import { hitsFor, type Hit } from '../bank/hits'
+import { hitsFor, type Hit } from '../bank/finding/hits'
 import { allRows, questionsUsed } from '../../../core/quiz'
-import type { Person } from '../people/people'
+import type { Person } from '../../people/people'
 import { checksFor } from './checks'
 import { currentState, loadQuiz } from './quizzes'
 import { openStops } from '../sittings/open-stops'
-import { assignedTo } from './roster'
-import { studentsOfSchool } from './students'
+import { assignedTo } from '../classes/assigned'
+import { studentsOfSchool } from '../classes/students'
 
 /** Everything that Compose and Rules need of a quiz: one load, then edits. */
 export interface QuizView {

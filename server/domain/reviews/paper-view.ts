@@ -10,7 +10,7 @@ import {
   type SealedBody,
 } from '../../../core/question'
 import type { Edition } from '../../../core/quiz'
-import { renderMaths } from '../bank/html'
+import { renderMaths } from '../bank/material/clean-html'
 import type { KeptAnswer } from '../sittings/attempts'
 
 export type Verdict = 'right' | 'partly' | 'wrong' | 'unanswered' | 'waiting'

@@ -1,7 +1,7 @@
 import type { Instant } from '../../../core/kit/time'
 import type { Database } from '../../database/database'
-import { addMedia } from '../bank/media'
-import type { Person } from '../people/people'
+import { addMedia } from '../bank/material/media'
+import type { Person } from '../../people/people'
 import { Problem } from '../problem'
 import { ownAttempt } from './sitting'
 

@@ -5,7 +5,7 @@ import { byKey } from '../../database/by-key'
 import { fromSql, fromSqlOrNever, toSql, toSqlOrNever } from '../../database/codec'
 import { readQuiz } from '../../documents/read'
 import type { Db } from '../../database/database'
-import { studentsByIds } from '../quizzes/students'
+import { studentsByIds } from '../classes/students'
 
 interface OpenRow {
   id: string

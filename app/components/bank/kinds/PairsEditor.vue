@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { plainText } from '~~/core/question/html'
+import { plainText } from '~~/core/question/allowed-html'
 import type { PairsBody } from '~~/core/question/kinds/pairs'
 
 /** Matching: what goes with what. Sorting: things and the groups that they belong to. */

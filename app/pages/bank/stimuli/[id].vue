@@ -3,7 +3,7 @@ import { stimulusRoutes } from '~/client/stimuli'
 import { languageCode } from '~~/core/question/language'
 import { kindLabels } from '~~/core/question/kinds/labels'
 import type { Stimulus } from '~~/core/question'
-import type { StimulusDetail } from '~~/server/domain/bank/stimuli'
+import type { StimulusDetail } from '~~/server/domain/bank/material/stimuli'
 
 const route = useRoute()
 const id = computed(() => String(route.params.id))

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { stimulusRoutes } from '~/client/stimuli'
-import { count } from '~~/core/kit/words'
-import type { StimulusLine } from '~~/server/domain/bank/stimuli'
+import { count } from '~~/core/kit/phrases'
+import type { StimulusLine } from '~~/server/domain/bank/material/stimuli'
 
 useHead({ title: 'Stimuli · Thistle' })
 const lines = shallowRef<StimulusLine[] | null>(null)

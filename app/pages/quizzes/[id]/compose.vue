@@ -8,8 +8,8 @@ import {
   setAt,
 } from '~~/core/quiz/edits'
 import { rowSize } from '~~/core/quiz/walk'
-import type { Hit } from '~~/server/domain/bank/hits'
-import type { StimulusDetail } from '~~/server/domain/bank/stimuli'
+import type { Hit } from '~~/server/domain/bank/finding/hits'
+import type { StimulusDetail } from '~~/server/domain/bank/material/stimuli'
 
 definePageMeta({ wide: true })
 const store = useQuiz()

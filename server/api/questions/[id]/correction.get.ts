@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { id } from '../../../../core/question'
-import { correctionDifferences } from '../../../domain/bank/outside'
+import { correctionDifferences } from '../../../domain/bank/outside/outside'
 import { route } from '../../../utils/route'
 
 /** What the keeper's correction would change in the school's copy. */

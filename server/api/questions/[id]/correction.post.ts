@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { id } from '../../../../core/question'
-import { answerCorrection } from '../../../domain/bank/outside'
+import { answerCorrection } from '../../../domain/bank/outside/outside'
 import { route } from '../../../utils/route'
 
 /** Takes a keeper's correction over, or leaves it. */

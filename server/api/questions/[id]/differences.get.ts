@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { id } from '../../../../core/question'
-import { versionDifferences } from '../../../domain/bank/keeping'
+import { versionDifferences } from '../../../domain/bank/questions/keeping'
 import { route } from '../../../utils/route'
 
 const version = z.coerce.number().int().min(1)

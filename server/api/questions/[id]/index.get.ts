@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { id } from '../../../../core/question'
-import { loadQuestion } from '../../../domain/bank/questions'
+import { loadQuestion } from '../../../domain/bank/questions/questions'
 import { route } from '../../../utils/route'
 
 export default route({

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { id } from '../../../../core/question'
-import { keepingChange, setKeeping } from '../../../domain/bank/keeping'
+import { keepingChange, setKeeping } from '../../../domain/bank/questions/keeping'
 import { route } from '../../../utils/route'
 
 /** Where a question is kept, and who may see it. */

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { id } from '../../../../core/question'
-import { questionRecord } from '../../../domain/bank/record'
+import { questionRecord } from '../../../domain/bank/questions/track-record'
 import { route } from '../../../utils/route'
 
 /** How a question has done, and where it is used. */

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { id } from '../../../../core/question'
-import { setQuestionState } from '../../../domain/bank/questions'
+import { setQuestionState } from '../../../domain/bank/questions/questions'
 import { route } from '../../../utils/route'
 
 export default route({

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { id } from '../../../../core/question'
-import { takeQuestion } from '../../../domain/bank/outside'
+import { takeQuestion } from '../../../domain/bank/outside/outside'
 import { standInKeeper } from '../../../standins/keeper/stand-in'
 import { route } from '../../../utils/route'
 

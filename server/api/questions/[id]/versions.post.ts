@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { id, question } from '../../../../core/question'
-import { reviseQuestion } from '../../../domain/bank/questions'
+import { reviseQuestion } from '../../../domain/bank/questions/questions'
 import { route } from '../../../utils/route'
 
 /** A change makes a new version. */

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { id } from '../../../../core/question'
-import { undoMany } from '../../../domain/bank/bulk'
+import { undoMany } from '../../../domain/bank/questions/bulk'
 import { route } from '../../../utils/route'
 
 /** Takes a change of many questions back. */

@@ -1,4 +1,4 @@
-import { bulkRequest, changeMany } from '../../../domain/bank/bulk'
+import { bulkRequest, changeMany } from '../../../domain/bank/questions/bulk'
 import { route } from '../../../utils/route'
 
 /** Changes many questions at once. */

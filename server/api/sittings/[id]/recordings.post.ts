@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { id } from '../../../../core/question'
-import { mediaLimits } from '../../../domain/bank/media'
+import { mediaLimits } from '../../../domain/bank/material/media'
 import { keepRecording } from '../../../domain/sittings/recordings'
 import { readBytes } from '../../../utils/body'
 import { route } from '../../../utils/route'

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { id } from '../../../../core/question'
 import { accommodation } from '../../../../core/quiz'
-import { setAccommodation } from '../../../domain/classes'
+import { setAccommodation } from '../../../domain/classes/classes'
 import { route } from '../../../utils/route'
 
 export default route({

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { quizRoutes } from '~/client/quizzes'
-import { sentenceTime } from '~~/core/kit/words'
+import { sentenceTime } from '~~/core/kit/phrases'
 import type { MarkedPaper } from '~~/server/domain/marks/marks'
 
 const route = useRoute()

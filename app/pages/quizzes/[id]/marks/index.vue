@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { quizRoutes } from '~/client/quizzes'
 import { exact } from '~~/core/kit/exact'
-import { clockTime, duration, sentenceTime } from '~~/core/kit/words'
+import { clockTime, duration, sentenceTime } from '~~/core/kit/phrases'
 import { classFigures } from '~~/core/marking/class-figures'
 import type { MarkedStudent, MarksTable } from '~~/server/domain/marks/marks'
 

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { id } from '../../../../../core/question'
-import { answerRemark } from '../../../../domain/bank/remarks'
+import { answerRemark } from '../../../../domain/bank/questions/remarks'
 import { route } from '../../../../utils/route'
 
 /** Settles a doubt, or opens it again. */

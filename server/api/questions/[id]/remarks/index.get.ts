@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { id } from '../../../../../core/question'
-import { listRemarks } from '../../../../domain/bank/remarks'
+import { listRemarks } from '../../../../domain/bank/questions/remarks'
 import { route } from '../../../../utils/route'
 
 export default route({

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { id } from '../../../../../core/question'
-import { addRemark, newRemark } from '../../../../domain/bank/remarks'
+import { addRemark, newRemark } from '../../../../domain/bank/questions/remarks'
 import { route } from '../../../../utils/route'
 
 /** A remark to colleagues, or a doubt: something is wrong here. */

@@ -1,0 +1,164 @@
+import { exact, fixed } from '../kit/exact'
+import { later, minute, plus, type Instant } from '../kit/time'
+import type { Rules } from '../quiz/schema'
+import { earliestSight, endsOf, leaks, type Ends, type Leak } from '../release'
+import type { DayMark } from '../rules/rule'
+import { marksOf } from '../rules/windows'
+import { facetNames, type FacetName } from '../release/schema'
+import type { AssignedStudent } from '../schedule/assigned'
+import { limitsFor, lastStartOf } from '../schedule/clock'
+import { windowEnd, type Schedule } from '../schedule/schedule'
+
+/** A window on a lane: from when to when, how far a running clock may reach, and what its rules mark. */
+export interface SittingSpan {
+  window: string
+  opens: Instant
+  closes: Instant | null
+  reach: Instant | null
+  marks: DayMark[]
+}
+
+/** One lane of the day line: a class, or a student whose times differ from their class's. */
+export interface SittingLane {
+  key: string
+  name: string
+  note: string
+  isClass: boolean
+  spans: SittingSpan[]
+}
+
+/** From when a facet is shown to each group: one span a distinct instant. */
+export interface ReleaseLane {
+  facet: FacetName
+  spans: { from: Instant | null; groups: string[]; leak: Leak | null }[]
+}
+
+export interface DayLine {
+  starts: Instant
+  ends: Instant
+  sitting: SittingLane[]
+  release: ReleaseLane[]
+  dues: Instant[]
+}
+
+export type LaneStudent = AssignedStudent
+export interface LaneClass {
+  id: string
+  name: string
+  students: number
+}
+
+function spansOf(schedule: Schedule): SittingLane['spans'] {
+  return schedule.windows.map((window) => {
+    const last = lastStartOf(schedule, window)
+    return {
+      window: window.id,
+      opens: window.opens,
+      closes: windowEnd(schedule, window),
+      marks: marksOf(window, schedule),
+      reach: last === null ? null : limitsFor(schedule, { startedAt: last, window: window.id }).hardStop,
+    }
+  })
+}
+
+function differs(schedule: Schedule): string {
+  return schedule.extra > 0 ? `+${fixed(exact(schedule.extra), 0)} min` : ''
+}
+
+function releaseLane(
+  rules: Rules,
+  facet: FacetName,
+  classes: readonly LaneClass[],
+  ends: Ends,
+  leakOf: (group: string, from: Instant | null) => Leak | null,
+): ReleaseLane {
+  const spans = new Map<Instant | null, ReleaseLane['spans'][number]>()
+  for (const group of classes) {
+    const window = rules.windows.find((each) => each.classes.includes(group.id))
+    if (!window) continue
+    const from = earliestSight(rules, facet, window, [group.id], ends)
+    const before = spans.get(from)
+    spans.set(from, {
+      from,
+      groups: [...(before?.groups ?? []), group.name],
+      leak: before?.leak ?? leakOf(group.id, from),
+    })
+  }
+  return { facet, spans: [...spans.values()].sort(bySight) }
+}
+
+/** Earliest first; what is not foreseen comes last. */
+function bySight(a: { from: Instant | null }, b: { from: Instant | null }): number {
+  if (a.from === b.from) return 0
+  if (a.from === null || b.from === null) return a.from === null ? 1 : -1
+  return a.from < b.from ? -1 : 1
+}
+
+/** The leak of a facet that the students of a class make at an instant, or null. */
+function leakFinder(found: readonly Leak[], students: readonly LaneStudent[]) {
+  const classesOfStudent = new Map(students.map((student) => [student.id, student.classes]))
+  const known = new Map<string, Leak>()
+  for (const leak of found)
+    for (const viewer of leak.viewers)
+      for (const group of classesOfStudent.get(viewer) ?? []) {
+        const key = `${leak.facet} ${group} ${leak.at}`
+        if (!known.has(key)) known.set(key, leak)
+      }
+  return (facet: FacetName) => (group: string, from: Instant | null) => known.get(`${facet} ${group} ${from}`) ?? null
+}
+
+/** Due times, once each: they are drawn over all lanes. */
+function duesOf(lanes: readonly SittingLane[]): Instant[] {
+  const marks = lanes.flatMap((lane) => lane.spans.flatMap((span) => span.marks))
+  return [...new Set(marks.filter((mark) => mark.sort === 'due').map((mark) => mark.at))].sort()
+}
+
+/** All that happens over time, worked out of the rules: what the day line draws. */
+export function dayLine(
+  rules: Rules,
+  classes: readonly LaneClass[],
+  students: readonly LaneStudent[],
+  scheduleOfClass: (id: string) => Schedule,
+  now: Instant,
+): DayLine {
+  const used = classes.filter((group) => rules.windows.some((window) => window.classes.includes(group.id)))
+  const sitting = [
+    ...used.map((group) => ({
+      key: group.id,
+      name: group.name,
+      note: String(group.students),
+      isClass: true,
+      spans: spansOf(scheduleOfClass(group.id)),
+    })),
+    ...students
+      .filter((student) => student.schedule.windows.length && differs(student.schedule))
+      .map((student) => ({
+        key: student.id,
+        name: student.name,
+        note: differs(student.schedule),
+        isClass: false,
+        spans: spansOf(student.schedule),
+      })),
+  ]
+  const leakOf = leakFinder(leaks(rules, students), students)
+  const ends = endsOf(students)
+  const release = facetNames
+    .filter((facet) => rules.release[facet].from.at !== 'never')
+    .map((facet) => releaseLane(rules, facet, used, ends, leakOf(facet)))
+  const known = [
+    ...sitting.flatMap((lane) =>
+      lane.spans.flatMap((span) => [span.opens, span.closes, span.reach, ...span.marks.map((mark) => mark.at)]),
+    ),
+    ...release.flatMap((lane) => lane.spans.map((span) => span.from)),
+  ].filter((at): at is Instant => Boolean(at))
+  const inSight = [now, ...known].sort()
+  const first = inSight[0]!
+  const last = inSight.at(-1)!
+  return {
+    starts: first,
+    ends: later(last, plus(first, 3 * 60 * minute))!,
+    sitting,
+    release,
+    dues: duesOf(sitting),
+  }
+}

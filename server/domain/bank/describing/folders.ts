@@ -1,0 +1,107 @@
+import { z } from 'zod'
+import { id } from '../../../../core/question'
+import type { Database, Db } from '../../../database/database'
+import { newId } from '../../ids'
+import type { Person } from '../../../people/people'
+import { notFound, Problem } from '../../problem'
+import { entryFor } from '../finding/search-query'
+
+export const folderName = z
+  .string()
+  .trim()
+  .min(1, 'Give the folder a name.')
+  .max(120, 'A folder’s name has at most 120 characters.')
+export const newFolder = z.strictObject({ name: folderName, parent: id.nullable() })
+export const folderChange = z.strictObject({ name: folderName.optional(), parent: id.nullable().optional() })
+
+export interface Folder {
+  id: string
+  parent: string | null
+  name: string
+  questions: number
+}
+
+export async function listFolders(db: Db, person: Person): Promise<Folder[]> {
+  const rows = await db.rows<Folder>(
+    "SELECT f.id, f.parent_id AS parent, f.name, (SELECT COUNT(*) FROM question q WHERE q.folder_id = f.id AND q.state <> 'retired') AS questions FROM folder f WHERE f.school_id = ? ORDER BY f.name",
+    [person.school],
+  )
+  return rows.map((row) => ({ ...row, questions: Number(row.questions) }))
+}
+
+async function ensureFolder(db: Db, person: Person, folder: string | null): Promise<void> {
+  if (
+    folder !== null &&
+    !(await db.one('SELECT 1 AS yes FROM folder WHERE id = ? AND school_id = ?', [folder, person.school]))
+  )
+    throw notFound('This folder')
+}
+
+export async function addFolder(
+  db: Db,
+  person: Pick<Person, 'school'> & Person,
+  folder: z.infer<typeof newFolder>,
+  made = newId(),
+): Promise<{ id: string }> {
+  await ensureFolder(db, person, folder.parent)
+  await db.run('INSERT INTO folder (id, school_id, parent_id, name) VALUES (?, ?, ?, ?)', [
+    made,
+    person.school,
+    folder.parent,
+    folder.name,
+  ])
+  return { id: made }
+}
+
+/** Renames a folder or puts it into another; never into itself or what lies under it. */
+export async function changeFolder(
+  database: Database,
+  person: Person,
+  folder: string,
+  change: z.infer<typeof folderChange>,
+): Promise<void> {
+  await database.transaction(async (db) => {
+    await ensureFolder(db, person, folder)
+    if (change.name !== undefined) await db.run('UPDATE folder SET name = ? WHERE id = ?', [change.name, folder])
+    if (change.parent === undefined) return
+    await ensureFolder(db, person, change.parent)
+    for (let at = change.parent; at !== null;) {
+      if (at === folder) throw new Problem(422, 'folder', 'A folder cannot lie within itself.')
+      at =
+        (await db.one<{ parent_id: string | null }>('SELECT parent_id FROM folder WHERE id = ?', [at]))?.parent_id ??
+        null
+    }
+    await db.run('UPDATE folder SET parent_id = ? WHERE id = ?', [change.parent, folder])
+  })
+}
+
+/** Takes a folder away. What was in it goes to the folder above; no question is lost. */
+export async function removeFolder(database: Database, person: Person, folder: string): Promise<void> {
+  await database.transaction(async (db) => {
+    const row = await db.one<{ parent_id: string | null }>(
+      'SELECT parent_id FROM folder WHERE id = ? AND school_id = ?',
+      [folder, person.school],
+    )
+    if (!row) throw notFound('This folder')
+    const held = await db.rows<{ id: string }>('SELECT id FROM question WHERE folder_id = ?', [folder])
+    await putInto(
+      db,
+      held.map(({ id: question }) => question),
+      row.parent_id,
+    )
+    await db.run('UPDATE folder SET parent_id = ? WHERE parent_id = ?', [row.parent_id, folder])
+    await db.run('DELETE FROM folder WHERE id = ?', [folder])
+  })
+}
+
+/** Puts questions into a folder, or into none, with their entry for searching. */
+export async function putInto(db: Db, questions: readonly string[], folder: string | null): Promise<void> {
+  if (!questions.length) return
+  await db.run('UPDATE question SET folder_id = ? WHERE id IN (?)', [folder, questions])
+  await db.run("DELETE FROM question_word WHERE question_id IN (?) AND word LIKE 'f:%'", [questions])
+  if (folder)
+    await db.run(
+      'INSERT IGNORE INTO question_word (word, question_id, kind, difficulty) SELECT ?, id, kind, difficulty FROM question WHERE id IN (?)',
+      [entryFor.folder(folder), questions],
+    )
+}

@@ -1,0 +1,50 @@
+import { z } from 'zod'
+import { toJson } from '../../../database/codec'
+import { readOwn } from '../../../documents/read'
+import type { Db } from '../../../database/database'
+import { newId } from '../../ids'
+import type { Person } from '../../../people/people'
+import { notFound } from '../../problem'
+import { searchQuery, type SearchQuery } from './search-query'
+
+export const newSavedSearch = z.strictObject({
+  name: z.string().trim().min(1, 'Give the search a name.').max(80),
+  query: searchQuery,
+})
+export interface SavedSearch {
+  id: string
+  name: string
+  query: SearchQuery
+}
+
+export async function savedSearches(db: Db, person: Person): Promise<SavedSearch[]> {
+  const rows = await db.rows<{ id: string; name: string; body: string }>(
+    'SELECT id, name, body FROM saved_search WHERE person_id = ? ORDER BY name',
+    [person.id],
+  )
+  return rows.map((row) => ({ id: row.id, name: row.name, query: searchQuery.parse(readOwn(row.body)) }))
+}
+
+/** Keeps a search; one of the same name is replaced. */
+export async function saveSearch(
+  db: Db,
+  person: Person,
+  search: z.infer<typeof newSavedSearch>,
+): Promise<{ id: string }> {
+  const id = newId()
+  await db.run(
+    'INSERT INTO saved_search (id, person_id, name, body) VALUES (?, ?, ?, ?) ON DUPLICATE KEY UPDATE body = VALUES(body)',
+    [id, person.id, search.name, toJson({ ...search.query, from: 0 })],
+  )
+  return {
+    id: (await db.one<{ id: string }>('SELECT id FROM saved_search WHERE person_id = ? AND name = ?', [
+      person.id,
+      search.name,
+    ]))!.id,
+  }
+}
+
+export async function dropSearch(db: Db, person: Person, id: string): Promise<void> {
+  if (!(await db.run('DELETE FROM saved_search WHERE id = ? AND person_id = ?', [id, person.id])))
+    throw notFound('This search')
+}

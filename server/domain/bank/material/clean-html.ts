@@ -1,0 +1,57 @@
+import katex from 'katex'
+import sanitize from 'sanitize-html'
+import { allowedAttributes, allowedTags, mathsEnd, mediaSource } from '../../../../core/question/allowed-html'
+import type { Sheet } from '../../../../core/paper'
+import { Problem } from '../../problem'
+
+const mediaTags = new Set(['img', 'audio', 'video'])
+
+/** HTML from people, cleaned by core's allow-list. Rendered maths is dropped: it is made anew from its TeX. */
+export function cleanHtml(source: string): string {
+  return sanitize(source, {
+    allowedTags: [...allowedTags],
+    allowedAttributes: Object.fromEntries(Object.entries(allowedAttributes).map(([tag, names]) => [tag, [...names]])),
+    allowedSchemes: ['https', 'http', 'mailto'],
+    allowedSchemesByTag: { img: [], audio: [], video: [] },
+    allowProtocolRelative: false,
+    exclusiveFilter: (frame) => mediaTags.has(frame.tag) && !mediaSource.test(frame.attribs.src ?? ''),
+    transformTags: {
+      a: (tag, attribs) => ({ tagName: tag, attribs: { ...(attribs.href ? { href: attribs.href } : {}) } }),
+    },
+  }).replace(/(<span[^>]*data-latex="[^"]*"[^>]*>)[\s\S]*?<\/span>/g, '$1</span>')
+}
+
+const decode = (text: string) =>
+  text
+    .replace(/&lt;/g, '<')
+    .replace(/&gt;/g, '>')
+    .replace(/&quot;/g, '"')
+    .replace(/&#39;/g, "'")
+    .replace(/&amp;/g, '&')
+
+/** Fills each piece of maths with KaTeX's HTML and MathML. @throws Problem when TeX cannot be read */
+export function renderMaths(source: string): string {
+  return source.replace(/(<span[^>]*data-latex="([^"]*)"[^>]*>)<\/span>/g, (_whole, open: string, latex: string) => {
+    const tex = decode(latex)
+    // A computation is filled in on each paper; its maths is rendered then.
+    if (tex.includes('{=')) return `${open}</span>`
+    try {
+      return `${open}${katex.renderToString(tex, { output: 'htmlAndMathml', throwOnError: true, strict: 'ignore', trust: false, maxExpand: 200 })}${mathsEnd}</span>`
+    } catch (error) {
+      throw new Problem(
+        422,
+        'maths',
+        `The maths “${tex.slice(0, 60)}” cannot be read: ${(error as Error).message.replace(/^KaTeX parse error: /, '')}`,
+      )
+    }
+  })
+}
+
+/** Renders what is not rendered yet, in every text of a sheet: maths of varying questions has the paper's own values. */
+export function sheetWithMaths(sheet: Sheet): Sheet {
+  const text = JSON.stringify(sheet)
+  if (!text.includes('data-latex')) return sheet
+  return JSON.parse(text, (_key, value: unknown) =>
+    typeof value === 'string' && value.includes('data-latex') ? renderMaths(value) : value,
+  ) as Sheet
+}

@@ -1,0 +1,116 @@
+import { createHash } from 'node:crypto'
+import type { Instant } from '../../../../core/kit/time'
+import { toSql } from '../../../database/codec'
+import type { Db } from '../../../database/database'
+import type { Person } from '../../../people/people'
+import { notFound, Problem } from '../../problem'
+
+export type MediaKind = 'picture' | 'sound' | 'film'
+
+const mega = 1024 * 1024
+export const mediaLimits: Record<MediaKind, number> = { picture: 4 * mega, sound: 10 * mega, film: 40 * mega }
+export const mediaLimit = Math.max(...Object.values(mediaLimits))
+
+const latin = (bytes: Buffer, from: number, to: number) => bytes.subarray(from, to).toString('latin1')
+const begins =
+  (...start: number[]) =>
+  (bytes: Buffer) =>
+    bytes.subarray(0, start.length).equals(Buffer.from(start))
+/** ISO base media (ISO/IEC 14496-12): a box "ftyp" first, with its brand. */
+const isoBrand = (bytes: Buffer) => (latin(bytes, 4, 8) === 'ftyp' ? latin(bytes, 8, 12) : '')
+const isMatroska = begins(0x1a, 0x45, 0xdf, 0xa3)
+/** A Matroska video track says so by its codec id (RFC 9559). */
+const hasVideoTrack = (bytes: Buffer) => /V_(?:VP[89]|AV1|MPEG4)/.test(latin(bytes, 0, 64 * 1024))
+
+/**
+ * Signatures of the types that are taken: PNG (ISO/IEC 15948), JPEG (ISO/IEC 10918), GIF89a, WebP (RFC 9649); WAVE, Ogg
+ * (RFC 3533), MP3 (ISO/IEC 11172-3, or an ID3 head), MP4 (ISO/IEC 14496-12) and WebM for sound and film.
+ */
+const signatures: { kind: MediaKind; type: string; matches: (bytes: Buffer) => boolean }[] = [
+  { kind: 'picture', type: 'image/png', matches: begins(0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a) },
+  { kind: 'picture', type: 'image/jpeg', matches: begins(0xff, 0xd8, 0xff) },
+  { kind: 'picture', type: 'image/gif', matches: (bytes) => ['GIF87a', 'GIF89a'].includes(latin(bytes, 0, 6)) },
+  {
+    kind: 'picture',
+    type: 'image/webp',
+    matches: (bytes) => latin(bytes, 0, 4) === 'RIFF' && latin(bytes, 8, 12) === 'WEBP',
+  },
+  {
+    kind: 'sound',
+    type: 'audio/wav',
+    matches: (bytes) => latin(bytes, 0, 4) === 'RIFF' && latin(bytes, 8, 12) === 'WAVE',
+  },
+  { kind: 'sound', type: 'audio/ogg', matches: (bytes) => latin(bytes, 0, 4) === 'OggS' },
+  {
+    kind: 'sound',
+    type: 'audio/mpeg',
+    matches: (bytes) => latin(bytes, 0, 3) === 'ID3' || (bytes[0] === 0xff && (bytes[1]! & 0xe6) === 0xe2),
+  },
+  { kind: 'sound', type: 'audio/mp4', matches: (bytes) => isoBrand(bytes).startsWith('M4A') },
+  { kind: 'film', type: 'video/mp4', matches: (bytes) => isoBrand(bytes) !== '' },
+  { kind: 'film', type: 'video/webm', matches: (bytes) => isMatroska(bytes) && hasVideoTrack(bytes) },
+  { kind: 'sound', type: 'audio/webm', matches: isMatroska },
+]
+
+/** What bytes are, or undefined. */
+export function sniff(bytes: Buffer): { kind: MediaKind; type: string } | undefined {
+  return signatures.find(({ matches }) => matches(bytes))
+}
+
+/** Digest of a school's bytes: what is sent twice is kept once, and an address cannot be guessed. */
+export const mediaId = (school: string, bytes: Buffer) =>
+  createHash('sha256').update(school).update(bytes).digest('hex')
+
+const refusals: Record<MediaKind, string> = {
+  picture: 'A picture may have at most 4 MB. Make it smaller and try again.',
+  sound: 'A sound may have at most 10 MB. Make it shorter and try again.',
+  film: 'A film may have at most 40 MB. Make it shorter and try again.',
+}
+
+/** What is wrong with bytes that are to be kept, or null. */
+export function mediaFault(bytes: Buffer, wanted: readonly MediaKind[] = ['picture', 'sound', 'film']): Problem | null {
+  if (!bytes.length) return new Problem(422, 'empty', 'The file is empty.')
+  const found = sniff(bytes)
+  if (!found || !wanted.includes(found.kind)) {
+    const takes = {
+      picture: 'PNG, JPEG, GIF or WebP picture',
+      sound: 'WAVE, Ogg, MP3, M4A or WebM sound',
+      film: 'MP4 or WebM film',
+    }
+    return new Problem(415, 'media', `This is not a ${wanted.map((kind) => takes[kind]).join(', nor a ')}.`)
+  }
+  return bytes.length > mediaLimits[found.kind] ? new Problem(413, 'too-large', refusals[found.kind]) : null
+}
+
+/**
+ * Keeps a picture, a sound or a film, once however often it comes; its type is read from its bytes, never believed.
+ * @param own only the person who added it and teachers may have it: a student's recording
+ * @returns its address
+ */
+export async function addMedia(
+  db: Db,
+  person: Pick<Person, 'id' | 'school'>,
+  bytes: Buffer,
+  now: Instant,
+  wanted?: readonly MediaKind[],
+  own = false,
+): Promise<{ src: string; kind: MediaKind }> {
+  const fault = mediaFault(bytes, wanted)
+  if (fault) throw fault
+  const { type, kind } = sniff(bytes)!
+  const id = mediaId(own ? `${person.school}:${person.id}` : person.school, bytes)
+  await db.run(
+    'INSERT IGNORE INTO media (id, school_id, type, bytes, added_by, added_at, own) VALUES (?, ?, ?, ?, ?, ?, ?)',
+    [id, person.school, type, bytes, person.id, toSql(now), own],
+  )
+  return { src: `/api/media/${id}`, kind }
+}
+
+export async function loadMedia(db: Db, person: Person, id: string): Promise<{ type: string; bytes: Buffer }> {
+  const found = await db.one<{ type: string; bytes: Buffer; own: number; added_by: string }>(
+    'SELECT type, bytes, own, added_by FROM media WHERE id = ? AND school_id = ?',
+    [id, person.school],
+  )
+  if (!found || (found.own && person.role !== 'teacher' && found.added_by !== person.id)) throw notFound('This file')
+  return found
+}

@@ -1,0 +1,40 @@
+import type { Db } from '../database/database'
+
+export interface Person {
+  id: string
+  school: string
+  role: 'teacher' | 'student'
+  name: string
+  zone: string
+}
+
+export interface PersonRow {
+  id: string
+  role: 'teacher' | 'student'
+  name: string
+  email: string
+}
+
+export async function findPerson(db: Db, id: string): Promise<Person | undefined> {
+  return db.one<Person>(
+    'SELECT p.id, p.school_id AS school, p.role, p.name, s.zone FROM person p JOIN school s ON s.id = p.school_id WHERE p.id = ?',
+    [id],
+  )
+}
+
+export async function findByEmail(db: Db, email: string): Promise<{ id: string; password_hash: string } | undefined> {
+  return db.one('SELECT id, password_hash FROM person WHERE email = ?', [email.trim().toLowerCase()])
+}
+
+/** People of a demo school, teachers first; empty where no school is one. */
+export async function demoPeople(db: Db): Promise<(PersonRow & { classes: string | null })[]> {
+  return db.rows(`SELECT p.id, p.role, p.name, p.email, GROUP_CONCAT(c.name ORDER BY c.name SEPARATOR ', ') AS classes
+    FROM person p JOIN school s ON s.id = p.school_id AND s.demo = 1
+    LEFT JOIN enrolment e ON e.person_id = p.id LEFT JOIN class c ON c.id = e.class_id
+    GROUP BY p.id ORDER BY p.role, p.name`)
+}
+
+/** Whether anything has been laid out in this database. */
+export async function hasSchool(db: Db): Promise<boolean> {
+  return Boolean(await db.one('SELECT 1 AS yes FROM school LIMIT 1'))
+}
