@@ -101,6 +101,44 @@ export default ts.config(
     },
   },
   {
+    files: ['server/domain/**/*.ts'],
+    // A statement in a loop is a defect: many rows go in one, and too many for one go through database/batches.ts.
+    rules: { 'no-await-in-loop': 'error' },
+  },
+  {
+    files: ['server/**/*.ts', 'app/**/*.{ts,vue}', 'formats/**/*.ts', 'core/**/*.ts'],
+    // mathjs' decimals are written out by their own toFixed.
+    ignores: ['core/kit/exact.ts', 'core/question/vary/expression.ts', '**/*.test.ts'],
+    rules: {
+      'no-restricted-properties': [
+        'error',
+        { property: 'toFixed', message: 'Figures that people read are rounded by core/kit/exact.ts.' },
+      ],
+    },
+  },
+  {
+    files: ['server/**/*.ts', 'demo/**/*.ts'],
+    ignores: ['server/documents/**', 'server/database/**', '**/*.test.ts', 'server/utils/route.ts'],
+    rules: {
+      'no-restricted-properties': [
+        'error',
+        { property: 'toFixed', message: 'Figures that people read are rounded by core/kit/exact.ts.' },
+        { object: 'JSON', property: 'parse', message: 'Stored JSON is read by server/documents/read.ts.' },
+      ],
+    },
+  },
+  {
+    files: ['app/**/*.{ts,vue}'],
+    ignores: ['app/client/**', 'app/utils/download.ts', '**/*.test.ts', 'app/testing/**'],
+    rules: {
+      'no-restricted-globals': [
+        'error',
+        { name: '$fetch', message: 'The server is asked by the functions of app/client.' },
+        { name: 'fetch', message: 'The server is asked by the functions of app/client.' },
+      ],
+    },
+  },
+  {
     files: ['server/api/**/*.ts'],
     rules: {
       '@typescript-eslint/no-restricted-imports': outside(

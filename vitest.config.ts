@@ -3,7 +3,7 @@ import { defineConfig } from 'vitest/config'
 
 const here = (folder: string) => fileURLToPath(new URL(folder, import.meta.url))
 
-/** Four projects, from quick to slow; scripts/test.mjs runs them in this order. */
+/** Projects from quick to slow; scripts/test.mjs runs them in this order. */
 export default defineConfig({
   test: {
     projects: [
@@ -12,9 +12,16 @@ export default defineConfig({
         test: {
           name: 'unit',
           include: ['core/**/*.test.ts', 'formats/**/*.test.ts', 'app/**/*.test.ts', 'demo/**/*.test.ts'],
+          exclude: ['app/composables/**'],
+          // Pure functions leave nothing behind: the modules that they share are read once, not once a file.
+          isolate: false,
         },
       },
-      { test: { name: 'published', include: ['tests/published/**/*.test.ts'] } },
+      {
+        resolve: { alias: { '~~': here('.'), '~': here('./app') } },
+        test: { name: 'page', include: ['app/composables/**/*.test.ts'] },
+      },
+      { test: { name: 'published', include: ['tests/published/**/*.test.ts'], isolate: false } },
       {
         test: {
           name: 'server',

@@ -1,3 +1,4 @@
+import { decimalText, exact } from '../core/kit/exact'
 import { seededRandom } from '../core/kit/random'
 import type { PaperItem } from '../core/paper'
 import { kindOf, type Question } from '../core/question'
@@ -41,7 +42,7 @@ export function wrongAnswer(question: Question, below: (bound: number) => number
     case 'number':
       return {
         text:
-          (Number(question.body.answers[0]!.value) + [1, -1, 0.4, 2][below(4)]!).toFixed(1) +
+          decimalText(exact(question.body.answers[0]!.value).add([1, -1, 0.4, 2][below(4)]!), 1) +
           (question.body.unitAsked ? ` ${question.body.unit}` : ''),
       }
     case 'matching':

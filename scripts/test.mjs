@@ -68,6 +68,7 @@ async function first() {
   await step('lint', bin('eslint'), ['.', '--max-warnings', '0'])
   await step('format', bin('prettier'), ['--check', '.'])
   await tests('unit')
+  await tests('page')
   await tests('published')
   await tests('e2e', '2/2')
 }

@@ -1,4 +1,4 @@
-import { exact, fixed } from '../kit/exact'
+import { Fraction, fixed, roundToFigures } from '../kit/exact'
 import { seededRandom } from '../kit/random'
 import { drawPools } from '../paper/draw'
 import type { Content, DrawRow } from '../quiz/schema'
@@ -88,13 +88,14 @@ function pooledShare(pools: OpenPool[], overlapping: boolean): number {
   )
 }
 
-/** "1.7 × 10⁸", or the number itself below ten thousand. */
+/** "1.7 × 10⁸" to two figures, or the number itself below ten thousand. */
 export function powerOfTen(count: bigint): string {
-  const digits = count.toString()
-  if (digits.length <= 4) return digits
+  if (count < 10_000n) return String(count)
+  const rounded = roundToFigures(new Fraction(count), 2)
+  const power = rounded.toFraction().length - 1
   const superscripts = '⁰¹²³⁴⁵⁶⁷⁸⁹'
-  const exponent = [...String(digits.length - 1)].map((digit) => superscripts[Number(digit)]).join('')
-  return `${fixed(exact(digits.slice(0, 3)).div(100), 1)} × 10${exponent}`
+  const exponent = [...String(power)].map((digit) => superscripts[Number(digit)]).join('')
+  return `${fixed(rounded.div(new Fraction(10).pow(power)!), 1)} × 10${exponent}`
 }
 
 function coverageOf(content: Content, pools: OpenPool[], facts: ReadonlyMap<string, QuestionFacts>): Coverage[] {

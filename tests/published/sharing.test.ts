@@ -96,7 +96,7 @@ describe('the number of different sets', () => {
   it('is written as a power of ten', () => {
     expect([powerOfTen(330n), powerOfTen(11_550n), powerOfTen(choose(100, 50))]).toEqual([
       '330',
-      '1.1 × 10⁴',
+      '1.2 × 10⁴',
       '1.0 × 10²⁹',
     ])
   })

@@ -1,4 +1,4 @@
-import { Fraction, exact } from '../../kit/exact'
+import { decimalText, Fraction, exact } from '../../kit/exact'
 import type { Random } from '../../kit/random'
 import { compute, holds } from './expression'
 import type { Values, Variable, Vary } from './schema'
@@ -17,14 +17,14 @@ export function sizeOf(variable: Variable): number {
 function valueAt(variable: Variable, place: number): string {
   const { over } = variable
   if (over.by === 'list') return over.values[place]!
-  if (over.by === 'range') return decimalText(exact(over.from).add(exact(over.step).mul(place)))
+  if (over.by === 'range') return inDecimals(exact(over.from).add(exact(over.step).mul(place)))
   return ''
 }
 
 /** Steps in decimals stay decimals; a Fraction writes them out without an exponent. */
-function decimalText(value: Fraction): string {
+function inDecimals(value: Fraction): string {
   const text = value.toString(15)
-  return text.includes('(') ? value.valueOf().toFixed(12).replace(/0+$/, '') : text
+  return text.includes('(') ? decimalText(value, 12).replace(/0+$/, '') : text
 }
 
 function valuesAt(vary: Vary, places: readonly number[]): Values {

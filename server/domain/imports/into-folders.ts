@@ -33,15 +33,14 @@ export async function putIntoFolders(
       known.set(keyOf(parent, name), folder.id)
       return folder.id
     }, null)
-  const inFolder = new Map<string, string[]>()
-  for (const { id, item } of questions) {
-    const folder = folderAt(item.folder)
-    if (folder) inFolder.set(folder, [...(inFolder.get(folder) ?? []), id])
-  }
+  const placed = questions.map(({ id, item }) => ({ question: id, folder: folderAt(item.folder) }))
   if (made.length)
     await db.run('INSERT INTO folder (id, school_id, parent_id, name) VALUES ?', [
       made.map((folder) => [folder.id, school, folder.parent_id, folder.name]),
     ])
-  for (const [folder, ids] of inFolder) await putInto(db, ids, folder)
+  await putInto(
+    db,
+    placed.filter(({ folder }) => folder !== null),
+  )
   return made.map(({ id }) => id)
 }

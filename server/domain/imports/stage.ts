@@ -11,9 +11,10 @@ import {
 import { nearKey } from '../../../core/question/near'
 import { toJson, toSql } from '../../database/codec'
 import type { Database, Db } from '../../database/database'
-import { addMedia } from '../bank/material/media'
+import { addManyMedia } from '../bank/material/media'
 import { loadQuestions, prepared } from '../bank/questions/questions'
 import { preparedStimulus } from '../bank/material/stimuli'
+import { eachText } from '../../../core/kit/each-text'
 import { newId } from '../ids'
 import type { Person } from '../../people/people'
 import { Problem } from '../problem'
@@ -22,26 +23,6 @@ import { viewBatch, type Batch, type Staged, type StagedItem } from './batch'
 interface KeptMedia {
   addresses: Map<string, string>
   refused: Map<string, string>
-}
-
-/** Media of the file, kept once; texts then name the school's addresses. */
-async function keepMedia(
-  db: Db,
-  person: Person,
-  media: ReadonlyMap<string, Uint8Array>,
-  now: Instant,
-): Promise<KeptMedia> {
-  const addresses = new Map<string, string>()
-  const refused = new Map<string, string>()
-  for (const [digest, bytes] of media) {
-    try {
-      addresses.set(digest, (await addMedia(db, person, Buffer.from(bytes), now)).src)
-    } catch (error) {
-      if (!(error instanceof Problem)) throw error
-      refused.set(digest, error.sentence)
-    }
-  }
-  return { addresses, refused }
 }
 
 /** Cleans and checks what a file says, as if it had been typed. */
@@ -53,16 +34,18 @@ function checked(
 ): BundleItem {
   if (!item.question) return item
   const notes = [...item.notes]
-  const text = JSON.stringify(item.question).replace(mediaAddress, (whole, digest: string) => {
-    const refusal = media.refused.get(digest)
-    if (refusal) notes.push(`A picture, sound or film is left out: ${refusal}`)
-    return media.addresses.get(digest) ?? whole
-  })
+  const question = eachText(item.question, (text) =>
+    text.replace(mediaAddress, (whole, digest: string) => {
+      const refusal = media.refused.get(digest)
+      if (refusal) notes.push(`A picture, sound or film is left out: ${refusal}`)
+      return media.addresses.get(digest) ?? whole
+    }),
+  )
   const objectives = item.objectives.flatMap((name) => objectiveOf.get(name.toLowerCase()) ?? [])
   const missing = item.objectives.filter((name) => !objectiveOf.has(name.toLowerCase()))
   if (missing.length) notes.push(`Objectives that this school does not have are left out: ${missing.join(', ')}.`)
   const read = questionSchema.safeParse({
-    ...(JSON.parse(text) as object),
+    ...question,
     objectives: objectives.slice(0, 10),
     stimulus: item.stimulus === null ? null : (stimuli.get(item.stimulus) ?? null),
   })
@@ -81,11 +64,10 @@ function checkedStimuli(stimuli: ReadonlyMap<string, Stimulus>, media: KeptMedia
   return new Map(
     [...stimuli].flatMap(([name, stimulus]) => {
       try {
-        const text = JSON.stringify(stimulus).replace(
-          mediaAddress,
-          (whole, digest: string) => media.addresses.get(digest) ?? whole,
+        const own = eachText(stimulus, (text) =>
+          text.replace(mediaAddress, (whole, digest: string) => media.addresses.get(digest) ?? whole),
         )
-        return [[name.slice(0, 80), preparedStimulus(JSON.parse(text) as Stimulus)] as const]
+        return [[name.slice(0, 80), preparedStimulus(own)] as const]
       } catch (error) {
         if (error instanceof Problem) return []
         throw error
@@ -198,7 +180,7 @@ export async function stageFile(
     throw error
   }
   const [media, objectives] = [
-    await keepMedia(database, person, bundle.media, now),
+    await addManyMedia(database, person, bundle.media, now),
     await objectiveNames(database, person.school),
   ]
   const stimuli = checkedStimuli(bundle.stimuli, media)

@@ -1,10 +1,11 @@
 import type { Instant } from '../../../core/kit/time'
 import { toJson, toSql } from '../../database/codec'
+import { inBatches } from '../../database/batches'
 import type { Database, Db } from '../../database/database'
 import { writable } from '../bank/questions/access'
 import { insertQuestions, insertVersions, type NewQuestion } from '../bank/questions/rows'
 import { loadQuestions } from '../bank/questions/questions'
-import { addStimulus } from '../bank/material/stimuli'
+import { addStimuli } from '../bank/material/stimuli'
 import { newId } from '../ids'
 import type { Person } from '../../people/people'
 import { Problem } from '../problem'
@@ -66,7 +67,7 @@ async function take(database: Database, taking: Taking, clock: () => Instant): P
 }
 
 async function undoHalf(database: Database, batch: string, stimuli: readonly string[]): Promise<void> {
-  await drop(database, batch)
+  await drop(database, [batch])
   await dropStimuli(database, stimuli)
 }
 
@@ -92,8 +93,10 @@ async function addUnseen(
     .filter((item) => item.fate !== 'changed' && item.fate !== 'same')
     .map((item) => placed(item, stimuli))
   const added: Added[] = []
-  for (let from = 0; from < fresh.length; from += atOnce) {
-    const part = fresh.slice(from, from + atOnce).map((item) => ({ id: newId(), item }))
+  let stopped = false
+  await inBatches(fresh, atOnce, async (batchOf) => {
+    if (stopped) return
+    const part = batchOf.map((item) => ({ id: newId(), item }))
     const now = clock()
     await database.transaction(async (db) => {
       const keeping = { folder: null, sharing: 'staged' as const }
@@ -108,9 +111,9 @@ async function addUnseen(
     })
     added.push(...part)
     const row = await database.one<{ state: string }>('SELECT state FROM import_batch WHERE id = ?', [batch])
-    if (row?.state === 'stopping') return null
-  }
-  return added
+    stopped = row?.state === 'stopping'
+  })
+  return stopped ? null : added
 }
 
 /** The one change that makes all of an import visible: questions in their folders, new versions, quizzes. */
@@ -184,13 +187,14 @@ async function bringStimuli(
   const names = [...new Set(items.flatMap((item) => item.stimulus ?? []))].filter((name) => stimuli[name])
   return database.transaction(async (db) => {
     const ids = await knownStimuli(db, person.school, Object.keys(stimuli))
-    const added: string[] = []
-    for (const name of names.filter((each) => !ids.has(each))) {
-      const { id } = await addStimulus(db, person, stimuli[name]!, now, undefined, name)
-      ids.set(name, id)
-      added.push(id)
+    const fresh = names
+      .filter((name) => !ids.has(name))
+      .map((name) => ({ id: newId(), stimulus: stimuli[name]!, outside: name }))
+    await addStimuli(db, person, fresh, now)
+    return {
+      ids: new Map([...ids, ...fresh.map(({ id, outside }) => [outside, id] as const)]),
+      added: fresh.map(({ id }) => id),
     }
-    return { ids, added }
   })
 }
 
@@ -202,8 +206,7 @@ async function applyChanges(
   now: Instant,
 ): Promise<ImportResult['changed']> {
   const done: ImportResult['changed'] = []
-  for (let from = 0; from < changes.length; from += atOnce) {
-    const part = changes.slice(from, from + atOnce)
+  await inBatches(changes, atOnce, async (part) => {
     const ids = part.flatMap((item) => item.existing ?? [])
     const [current, may] = [await loadQuestions(db, person.school, ids), await writable(db, person, ids)]
     const revisions = part.flatMap((item) => {
@@ -214,6 +217,6 @@ async function applyChanges(
     })
     const kept = await insertVersions(db, person, revisions, now)
     done.push(...revisions.filter(({ id }) => kept.has(id)).map(({ id, on }) => ({ id, version: on })))
-  }
+  })
   return done
 }

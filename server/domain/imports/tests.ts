@@ -7,7 +7,7 @@ import { loadQuestions } from '../bank/questions/questions'
 import { newId } from '../ids'
 import type { Person } from '../../people/people'
 import { Problem } from '../problem'
-import { createQuiz, loadQuiz } from '../quizzes/quizzes'
+import { createQuizzes, loadQuiz } from '../quizzes/quizzes'
 import { giveFile } from './give'
 
 export const giveQuizRequest = z.strictObject({ as: z.enum(['qti-2.1', 'qti-2.2', 'qti-3.0']) })
@@ -77,12 +77,11 @@ export async function makeQuizzes(
   taken: Taken,
   now: Instant,
 ): Promise<string[]> {
-  const ids: string[] = []
-  for (const test of tests) {
-    const quiz = quizFrom(test, taken)
-    if (questionsUsed(quiz.content).length) ids.push(await createQuiz(db, person, test.title, now, newId(), quiz))
-  }
-  return ids
+  const quizzes = tests
+    .map((test) => ({ id: newId(), title: test.title, quiz: quizFrom(test, taken) }))
+    .filter(({ quiz }) => questionsUsed(quiz.content).length)
+  await createQuizzes(db, person, quizzes, now)
+  return quizzes.map(({ id }) => id)
 }
 
 /** A quiz's running order as a test of a file, its questions named by their ids. */

@@ -1,5 +1,6 @@
 import { plus, type Instant } from '../../../core/kit/time'
 import { toSql } from '../../database/codec'
+import { inBatches } from '../../database/batches'
 import type { Database, Db } from '../../database/database'
 import { insertVersions, loadVersions } from '../bank/questions/rows'
 import type { Person } from '../../people/people'
@@ -43,6 +44,7 @@ async function dropQuizzes(db: Db, ids: readonly string[]): Promise<string[]> {
 /** Folders that an import made and in which nothing lies: the deepest first, level by level. */
 async function dropFolders(db: Db, ids: readonly string[]): Promise<void> {
   for (let left = ids.length; left > 0;) {
+    // eslint-disable-next-line no-await-in-loop -- as often as folders lie within one another
     left = await db.run(
       `DELETE FROM folder WHERE id IN (?) AND id NOT IN (SELECT folder_id FROM question WHERE folder_id IN (?))
       AND id NOT IN (SELECT parent_id FROM (SELECT DISTINCT parent_id FROM folder WHERE parent_id IN (?)) above)`,
@@ -51,34 +53,38 @@ async function dropFolders(db: Db, ids: readonly string[]): Promise<void> {
   }
 }
 
-/** Takes away what an import has added unseen; it can be begun again. */
-export async function drop(database: Database, batchId: string): Promise<void> {
+/** Takes away what imports have added unseen; they can be begun again. */
+export async function drop(database: Database, batches: readonly string[]): Promise<void> {
+  if (!batches.length) return
   const rows = await database.rows<{ id: string }>(
-    "SELECT id FROM question WHERE import_id = ? AND sharing = 'staged'",
-    [batchId],
+    "SELECT id FROM question WHERE import_id IN (?) AND sharing = 'staged'",
+    [batches],
   )
-  for (let from = 0; from < rows.length; from += 500)
-    await database.transaction((db) =>
+  await inBatches(rows, 500, (part) =>
+    database.transaction((db) =>
       remove(
         db,
-        rows.slice(from, from + 500).map(({ id }) => id),
+        part.map(({ id }) => id),
       ),
-    )
-  await database.run("UPDATE import_batch SET state = 'staged', progress = 0 WHERE id = ?", [batchId])
+    ),
+  )
+  await database.run("UPDATE import_batch SET state = 'staged', progress = 0 WHERE id IN (?)", [batches])
 }
+
+/** Everything that hangs on a question by its id. */
+const ofQuestions = [
+  'question_word',
+  'question_tag',
+  'question_objective',
+  'question_outside',
+  'question_version',
+  'question_remark',
+  'question_share',
+]
 
 async function remove(db: Db, ids: readonly string[]): Promise<void> {
   if (!ids.length) return
-  for (const table of [
-    'question_word',
-    'question_tag',
-    'question_objective',
-    'question_outside',
-    'question_version',
-    'question_remark',
-    'question_share',
-  ])
-    await db.run(`DELETE FROM ${table} WHERE question_id IN (?)`, [ids])
+  await inBatches(ofQuestions, 1, ([table]) => db.run(`DELETE FROM ${table} WHERE question_id IN (?)`, [ids]))
   await db.run('DELETE FROM question WHERE id IN (?)', [ids])
 }
 
@@ -143,6 +149,9 @@ export async function dropAbandoned(database: Database, now: Instant): Promise<n
     "SELECT id FROM import_batch WHERE state IN ('running', 'stopping') AND touched_at < ? LIMIT 20",
     [toSql(plus(now, -abandonedAfter))],
   )
-  for (const { id } of rows) await drop(database, id)
+  await drop(
+    database,
+    rows.map(({ id }) => id),
+  )
   return rows.length
 }

@@ -20,7 +20,7 @@ import { Problem } from '../problem'
 import { recordLine } from '../record'
 import { rewriteOpenSittings } from '../sittings/timing'
 import { editsSince, keepEdit, lastChange, revisionOf, type KeptEdit } from './history'
-import { indexQuiz, loadQuiz, type QuizRow } from './quizzes'
+import { indexQuizzes, loadQuiz, type QuizRow } from './quizzes'
 
 export interface EditReply {
   revision: number
@@ -148,7 +148,7 @@ async function keepQuiz(
     [toJson(quiz), quiz.content.title, revision, edition, toSql(now), row.id, row.revision],
   )
   if (changed === 0) throw new Problem(409, 'moved-on', 'The quiz changed at the same moment. Try again.')
-  await indexQuiz(db, row.id, quiz, questionsUsed(quiz.content), person.school)
+  await indexQuizzes(db, [{ id: row.id, quiz }], person.school)
 }
 
 /** A change to living rules is versioned and recorded in words, and reaches open sittings in the same transaction. */

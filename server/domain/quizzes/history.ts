@@ -97,6 +97,7 @@ export async function lastChange(
 ): Promise<{ by: string; byName: string; at: Instant } | undefined> {
   // Batches of the history, newest first: nearly always the first one has it.
   for (let before = 2 ** 31 - 1; ;) {
+    // eslint-disable-next-line no-await-in-loop -- each batch says whether there is another
     const rows = await db.rows<EditRow>(`${select} AND e.revision < ? ORDER BY e.revision DESC LIMIT ?`, [
       quizId,
       before,

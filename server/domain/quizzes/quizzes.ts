@@ -67,27 +67,36 @@ export async function mayTeach(db: Db, person: string, quiz: string): Promise<bo
   )
 }
 
-/** Keeps what is looked up by other tables: title, classes, questions. */
-export async function indexQuiz(
+/** Keeps what is looked up by other tables: classes and questions of quizzes, in place of what was there. */
+export async function indexQuizzes(
   db: Db,
-  id: string,
-  quiz: Quiz,
-  questions: readonly string[],
+  quizzes: readonly { id: string; quiz: Quiz }[],
   school: string,
 ): Promise<void> {
-  const classes = classesOf(quiz.rules)
-  await db.run('DELETE FROM quiz_class WHERE quiz_id = ?', [id])
-  await db.run('DELETE FROM quiz_question WHERE quiz_id = ?', [id])
-  if (classes.length)
-    await db.run(
-      'INSERT IGNORE INTO quiz_class (quiz_id, class_id) SELECT ?, id FROM class WHERE id IN (?) AND school_id = ?',
-      [id, classes, school],
+  const ids = quizzes.map(({ id }) => id)
+  if (!ids.length) return
+  await db.run('DELETE FROM quiz_class WHERE quiz_id IN (?)', [ids])
+  await db.run('DELETE FROM quiz_question WHERE quiz_id IN (?)', [ids])
+  // Only what the school has: an id that is gone stays in the document, where the checks find it.
+  const classes = quizzes.flatMap(({ id, quiz }) => classesOf(quiz.rules).map((each) => [id, each]))
+  const questions = quizzes.flatMap(({ id, quiz }) => questionsUsed(quiz.content).map((each) => [id, each]))
+  const there = async (table: 'class' | 'question', wanted: string[][]) =>
+    new Set(
+      wanted.length
+        ? (
+            await db.rows<{ id: string }>(`SELECT id FROM ${table} WHERE id IN (?) AND school_id = ?`, [
+              [...new Set(wanted.map(([, each]) => each!))],
+              school,
+            ])
+          ).map((row) => row.id)
+        : [],
     )
-  if (questions.length)
-    await db.run(
-      'INSERT IGNORE INTO quiz_question (quiz_id, question_id) SELECT ?, id FROM question WHERE id IN (?) AND school_id = ?',
-      [id, questions, school],
-    )
+  const [knownClasses, knownQuestions] = [await there('class', classes), await there('question', questions)]
+  const keptClasses = classes.filter(([, each]) => knownClasses.has(each!))
+  const keptQuestions = questions.filter(([, each]) => knownQuestions.has(each!))
+  if (keptClasses.length) await db.run('INSERT IGNORE INTO quiz_class (quiz_id, class_id) VALUES ?', [keptClasses])
+  if (keptQuestions.length)
+    await db.run('INSERT IGNORE INTO quiz_question (quiz_id, question_id) VALUES ?', [keptQuestions])
 }
 
 /** @param quiz what it begins with; a blank one when not said */
@@ -99,13 +108,22 @@ export async function createQuiz(
   id = newId(),
   quiz = newQuiz(title, newId()),
 ): Promise<string> {
-  await db.run(
-    "INSERT INTO quiz (id, school_id, owner_id, title, state, revision, body, changed_at) VALUES (?, ?, ?, ?, 'draft', 0, ?, ?)",
-    [id, person.school, person.id, title, toJson(quiz), toSql(now)],
-  )
-  const used = questionsUsed(quiz.content)
-  if (used.length) await indexQuiz(db, id, quiz, used, person.school)
+  await createQuizzes(db, person, [{ id, title, quiz }], now)
   return id
+}
+
+/** Makes several quizzes, in draft. */
+export async function createQuizzes(
+  db: Db,
+  person: Person,
+  quizzes: readonly { id: string; title: string; quiz: Quiz }[],
+  now: Instant,
+): Promise<void> {
+  if (!quizzes.length) return
+  await db.run('INSERT INTO quiz (id, school_id, owner_id, title, state, revision, body, changed_at) VALUES ?', [
+    quizzes.map(({ id, title, quiz }) => [id, person.school, person.id, title, 'draft', 0, toJson(quiz), toSql(now)]),
+  ])
+  await indexQuizzes(db, quizzes, person.school)
 }
 
 export interface QuizListRow {

@@ -103,6 +103,7 @@ export async function settle(database: Database, what: Settled, now: Instant, ba
   )
   let ended = 0
   // One transaction a sitting: a failure of one does not hold up the others.
+  // eslint-disable-next-line no-await-in-loop -- a small batch, and each by itself
   for (const { id } of rows) if (await endSitting(database, id, { by: 'clock' }, now)) ended++
   return ended
 }

@@ -1,5 +1,7 @@
 import { z } from 'zod'
 import { id } from '../../../../core/question'
+import { inBatches } from '../../../database/batches'
+import { byKey } from '../../../database/by-key'
 import type { Database, Db } from '../../../database/database'
 import { newId } from '../../ids'
 import type { Person } from '../../../people/people'
@@ -65,12 +67,13 @@ export async function changeFolder(
     if (change.name !== undefined) await db.run('UPDATE folder SET name = ? WHERE id = ?', [change.name, folder])
     if (change.parent === undefined) return
     await ensureFolder(db, person, change.parent)
-    for (let at = change.parent; at !== null;) {
+    const rows = await db.rows<{ id: string; parent_id: string | null }>(
+      'SELECT id, parent_id FROM folder WHERE school_id = ? FOR UPDATE',
+      [person.school],
+    )
+    const parents = new Map(rows.map((row) => [row.id, row.parent_id]))
+    for (let at: string | null = change.parent; at !== null; at = parents.get(at) ?? null)
       if (at === folder) throw new Problem(422, 'folder', 'A folder cannot lie within itself.')
-      at =
-        (await db.one<{ parent_id: string | null }>('SELECT parent_id FROM folder WHERE id = ?', [at]))?.parent_id ??
-        null
-    }
     await db.run('UPDATE folder SET parent_id = ? WHERE id = ?', [change.parent, folder])
   })
 }
@@ -86,22 +89,26 @@ export async function removeFolder(database: Database, person: Person, folder: s
     const held = await db.rows<{ id: string }>('SELECT id FROM question WHERE folder_id = ?', [folder])
     await putInto(
       db,
-      held.map(({ id: question }) => question),
-      row.parent_id,
+      held.map(({ id: question }) => ({ question, folder: row.parent_id })),
     )
     await db.run('UPDATE folder SET parent_id = ? WHERE parent_id = ?', [row.parent_id, folder])
     await db.run('DELETE FROM folder WHERE id = ?', [folder])
   })
 }
 
-/** Puts questions into a folder, or into none, with their entry for searching. */
-export async function putInto(db: Db, questions: readonly string[], folder: string | null): Promise<void> {
-  if (!questions.length) return
-  await db.run('UPDATE question SET folder_id = ? WHERE id IN (?)', [folder, questions])
-  await db.run("DELETE FROM question_word WHERE question_id IN (?) AND word LIKE 'f:%'", [questions])
-  if (folder)
-    await db.run(
-      'INSERT IGNORE INTO question_word (word, question_id, kind, difficulty) SELECT ?, id, kind, difficulty FROM question WHERE id IN (?)',
-      [entryFor.folder(folder), questions],
+/** Puts each question into a folder, or into none, with its entry for searching. */
+export async function putInto(db: Db, placed: readonly { question: string; folder: string | null }[]): Promise<void> {
+  await inBatches(placed, 2000, async (part) => {
+    const ids = part.map(({ question }) => question)
+    const folder = byKey(
+      'id',
+      part.map((each) => [each.question, each.folder] as const),
     )
+    await db.run(`UPDATE question SET folder_id = ${folder.sql} WHERE id IN (?)`, [...folder.values, ids])
+    await db.run("DELETE FROM question_word WHERE question_id IN (?) AND word LIKE 'f:%'", [ids])
+    await db.run(
+      'INSERT IGNORE INTO question_word (word, question_id, kind, difficulty) SELECT CONCAT(?, folder_id), id, kind, difficulty FROM question WHERE id IN (?) AND folder_id IS NOT NULL',
+      [entryFor.folder(''), ids],
+    )
+  })
 }

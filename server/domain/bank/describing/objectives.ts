@@ -3,6 +3,8 @@ import { id } from '../../../../core/question'
 import type { Instant } from '../../../../core/kit/time'
 import { UnreadableFile } from '../../../../formats'
 import { readObjectives, writeCase, writeObjectivesCsv, type PortableObjective } from '../../../../formats/objectives'
+import { inBatches } from '../../../database/batches'
+import { byKey } from '../../../database/by-key'
 import type { Database, Db } from '../../../database/database'
 import { grouped } from '../../grouped'
 import { newId } from '../../ids'
@@ -96,12 +98,12 @@ function needEachOther(objectives: readonly Objective[]): boolean {
   return open.size > 0
 }
 
-async function keepNeeds(db: Db, objective: string, needs: readonly string[]): Promise<void> {
-  await db.run('DELETE FROM objective_need WHERE objective_id = ?', [objective])
-  if (needs.length)
-    await db.run('INSERT INTO objective_need (objective_id, needs_id) VALUES ?', [
-      [...new Set(needs)].map((each) => [objective, each]),
-    ])
+/** What objectives need first, in place of what was there. */
+async function keepNeeds(db: Db, needs: readonly { objective: string; needs: readonly string[] }[]): Promise<void> {
+  if (!needs.length) return
+  await db.run('DELETE FROM objective_need WHERE objective_id IN (?)', [needs.map(({ objective }) => objective)])
+  const rows = needs.flatMap(({ objective, needs: each }) => [...new Set(each)].map((need) => [objective, need]))
+  if (rows.length) await db.run('INSERT INTO objective_need (objective_id, needs_id) VALUES ?', [rows])
 }
 
 export async function addObjective(
@@ -121,7 +123,7 @@ export async function addObjective(
       body.title,
       body.essential,
     ])
-    await keepNeeds(db, made, body.needs)
+    await keepNeeds(db, [{ objective: made, needs: body.needs }])
     await recordLine(db, now, person.id, 'objective added', made)
     return { id: made }
   })
@@ -147,28 +149,30 @@ export async function changeObjective(
       body.essential,
       objective,
     ])
-    await keepNeeds(db, objective, body.needs)
+    await keepNeeds(db, [{ objective, needs: body.needs }])
     await recordLine(db, now, person.id, 'objective changed', objective)
-    if (before.title !== body.title) await enterAnew(db, person.school, objective)
+    if (before.title !== body.title) await enterAnew(db, person.school, [objective])
   })
 }
 
-async function enterAnew(db: Db, school: string, objective: string): Promise<void> {
+/** Enters questions of objectives anew, whose titles are among the words that find them. */
+async function enterAnew(db: Db, school: string, objectives: readonly string[]): Promise<void> {
+  if (!objectives.length) return
   const rows = await db.rows<{ question_id: string }>(
-    'SELECT question_id FROM question_objective WHERE objective_id = ?',
-    [objective],
+    'SELECT DISTINCT question_id FROM question_objective WHERE objective_id IN (?)',
+    [objectives],
   )
-  for (let from = 0; from < rows.length; from += 500) {
+  await inBatches(rows, 500, async (part) => {
     const found = await loadQuestions(
       db,
       school,
-      rows.slice(from, from + 500).map((row) => row.question_id),
+      part.map((row) => row.question_id),
     )
     await indexQuestions(
       db,
       [...found].map(([question, { question: body }]) => ({ id: question, question: body })),
     )
-  }
+  })
 }
 
 /** Takes away an objective that no question has and nothing lies under. */
@@ -260,6 +264,65 @@ export async function lookAtObjectives(db: Db, person: Person, bytes: Buffer): P
   })
 }
 
+/** An objective of a file, with the school's own that it is, its id, and those of its parent and of what it needs. */
+interface Placed {
+  each: PortableObjective
+  there: ReturnType<Awaited<ReturnType<typeof known>>>
+  id: string
+  parent: string | null
+  needs: string[]
+}
+
+function placedIn(read: readonly PortableObjective[], find: Awaited<ReturnType<typeof known>>): Placed[] {
+  const found = read.map((each) => ({ each, there: find(each) }))
+  const ids = new Map(found.map(({ each, there }) => [each.name, there?.id ?? newId()]))
+  return found.map(({ each, there }) => ({
+    each,
+    there,
+    id: ids.get(each.name)!,
+    parent: each.parent === null ? null : ids.get(each.parent)!,
+    needs: each.needs.map((need) => ids.get(need)!),
+  }))
+}
+
+/** Parents come before their children. */
+async function insertObjectives(db: Db, school: string, placed: readonly Placed[]): Promise<void> {
+  if (!placed.length) return
+  await db.run('INSERT INTO objective (id, school_id, parent_id, code, title, essential, outside_id) VALUES ?', [
+    placed.map(({ id: made, parent, each }) => [
+      made,
+      school,
+      parent,
+      each.code,
+      each.title,
+      each.essential,
+      outsideName(each),
+    ]),
+  ])
+}
+
+/** Known ones take the file's words and place. */
+async function changeObjectives(db: Db, placed: readonly Placed[]): Promise<void> {
+  if (!placed.length) return
+  const column = (pick: (each: Placed) => string | boolean | null) =>
+    byKey(
+      'id',
+      placed.map((each) => [each.id, pick(each)] as const),
+    )
+  const [parent, code, title, essential, outside] = [
+    column((each) => each.parent),
+    column(({ each }) => each.code),
+    column(({ each }) => each.title),
+    column(({ each }) => each.essential),
+    column(({ each }) => outsideName(each)),
+  ]
+  await db.run(
+    `UPDATE objective SET parent_id = ${parent.sql}, code = ${code.sql}, title = ${title.sql},
+      essential = GREATEST(essential, ${essential.sql}), outside_id = COALESCE(outside_id, ${outside.sql}) WHERE id IN (?)`,
+    [...[parent, code, title, essential, outside].flatMap(({ values }) => values), placed.map(({ id: made }) => made)],
+  )
+}
+
 /** Brings a file of objectives in, all or nothing: new ones are added, known ones take the file's words and place. */
 export async function importObjectives(
   database: Database,
@@ -270,44 +333,22 @@ export async function importObjectives(
   const read = readFileOf(bytes)
   return database.transaction(async (db) => {
     const find = await known(db, person)
-    const ids = new Map<string, string>()
-    const [renamed, result] = [[] as string[], { added: 0, changed: 0 }]
-    // Parents come before their children.
-    for (const each of read) {
-      const there = find(each)
-      const parent = each.parent === null ? null : ids.get(each.parent)!
-      const made = there?.id ?? newId()
-      ids.set(each.name, made)
-      if (!there) {
-        await db.run(
-          'INSERT INTO objective (id, school_id, parent_id, code, title, essential, outside_id) VALUES (?, ?, ?, ?, ?, ?, ?)',
-          [made, person.school, parent, each.code, each.title, each.essential, outsideName(each)],
-        )
-        result.added++
-      } else if (
-        there.title !== each.title ||
-        there.code !== each.code ||
-        there.parent_id !== parent ||
-        each.essential
-      ) {
-        await db.run(
-          'UPDATE objective SET parent_id = ?, code = ?, title = ?, essential = GREATEST(essential, ?), outside_id = COALESCE(outside_id, ?) WHERE id = ?',
-          [parent, each.code, each.title, each.essential, outsideName(each), made],
-        )
-        if (there.title !== each.title) renamed.push(made)
-        result.changed++
-      }
-    }
-    for (const each of read.filter(({ needs }) => needs.length))
-      await keepNeeds(
-        db,
-        ids.get(each.name)!,
-        each.needs.map((need) => ids.get(need)!),
-      )
+    const placed = placedIn(read, find)
+    const isChanged = ({ there, each, parent }: Placed) =>
+      there !== undefined &&
+      (there.title !== each.title || there.code !== each.code || there.parent_id !== parent || each.essential)
+    const [fresh, changed] = [placed.filter(({ there }) => !there), placed.filter(isChanged)]
+    await insertObjectives(db, person.school, fresh)
+    await changeObjectives(db, changed)
+    await keepNeeds(
+      db,
+      placed.filter(({ each }) => each.needs.length).map(({ id: objective, needs }) => ({ objective, needs })),
+    )
+    const result = { added: fresh.length, changed: changed.length }
     // A file may have made a circle with what was there.
     const all = await listObjectives(db, person)
-    const placed = new Set(all.map((each) => each.id))
-    if ([...ids.values()].some((made) => !placed.has(made)))
+    const inTree = new Set(all.map((each) => each.id))
+    if (placed.some(({ id: made }) => !inTree.has(made)))
       throw new Problem(422, 'circle', 'With this file an objective would lie within itself. Nothing was brought in.')
     if (needEachOther(all))
       throw new Problem(
@@ -315,7 +356,11 @@ export async function importObjectives(
         'circle',
         'With this file an objective would need itself first, by way of others. Nothing was brought in.',
       )
-    for (const made of renamed) await enterAnew(db, person.school, made)
+    await enterAnew(
+      db,
+      person.school,
+      changed.filter(({ there, each }) => there!.title !== each.title).map(({ id: made }) => made),
+    )
     await recordLine(db, now, person.id, 'objectives imported', person.school, result)
     return result
   })

@@ -2,6 +2,7 @@ import katex from 'katex'
 import sanitize from 'sanitize-html'
 import { allowedAttributes, allowedTags, mathsEnd, mediaSource } from '../../../../core/question/allowed-html'
 import type { Sheet } from '../../../../core/paper'
+import { eachText } from '../../../../core/kit/each-text'
 import { Problem } from '../../problem'
 
 const mediaTags = new Set(['img', 'audio', 'video'])
@@ -49,9 +50,5 @@ export function renderMaths(source: string): string {
 
 /** Renders what is not rendered yet, in every text of a sheet: maths of varying questions has the paper's own values. */
 export function sheetWithMaths(sheet: Sheet): Sheet {
-  const text = JSON.stringify(sheet)
-  if (!text.includes('data-latex')) return sheet
-  return JSON.parse(text, (_key, value: unknown) =>
-    typeof value === 'string' && value.includes('data-latex') ? renderMaths(value) : value,
-  ) as Sheet
+  return eachText(sheet, (text) => (text.includes('data-latex') ? renderMaths(text) : text))
 }

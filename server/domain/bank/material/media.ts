@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto'
 import type { Instant } from '../../../../core/kit/time'
 import { toSql } from '../../../database/codec'
+import { inBatches } from '../../../database/batches'
 import type { Db } from '../../../database/database'
 import type { Person } from '../../../people/people'
 import { notFound, Problem } from '../../problem'
@@ -97,13 +98,60 @@ export async function addMedia(
 ): Promise<{ src: string; kind: MediaKind }> {
   const fault = mediaFault(bytes, wanted)
   if (fault) throw fault
-  const { type, kind } = sniff(bytes)!
+  const kept = mediaRow(person, bytes, own)
+  await insertMedia(db, person, [kept], now)
+  return kept
+}
+
+interface MediaRow {
+  id: string
+  src: string
+  kind: MediaKind
+  type: string
+  bytes: Buffer
+  own: boolean
+}
+
+function mediaRow(person: Pick<Person, 'id' | 'school'>, bytes: Buffer, own: boolean): MediaRow {
   const id = mediaId(own ? `${person.school}:${person.id}` : person.school, bytes)
-  await db.run(
-    'INSERT IGNORE INTO media (id, school_id, type, bytes, added_by, added_at, own) VALUES (?, ?, ?, ?, ?, ?, ?)',
-    [id, person.school, type, bytes, person.id, toSql(now), own],
+  return { id, src: `/api/media/${id}`, ...sniff(bytes)!, bytes, own }
+}
+
+const bytesAtOnce = 8 * mega
+async function insertMedia(
+  db: Db,
+  person: Pick<Person, 'id' | 'school'>,
+  rows: readonly MediaRow[],
+  now: Instant,
+): Promise<void> {
+  await inBatches(
+    rows,
+    bytesAtOnce,
+    (part) =>
+      db.run('INSERT IGNORE INTO media (id, school_id, type, bytes, added_by, added_at, own) VALUES ?', [
+        part.map((row) => [row.id, person.school, row.type, row.bytes, person.id, toSql(now), row.own]),
+      ]),
+    (row) => row.bytes.length,
   )
-  return { src: `/api/media/${id}`, kind }
+}
+
+/** Keeps the media of a file. @returns by name its address, or the sentence why it was refused */
+export async function addManyMedia(
+  db: Db,
+  person: Person,
+  media: ReadonlyMap<string, Uint8Array>,
+  now: Instant,
+): Promise<{ addresses: Map<string, string>; refused: Map<string, string> }> {
+  const each = [...media].map(([name, bytes]) => ({ name, bytes: Buffer.from(bytes) }))
+  const found = each.map((one) => ({ ...one, fault: mediaFault(one.bytes) }))
+  const rows = found
+    .filter(({ fault }) => !fault)
+    .map(({ name, bytes }) => ({ name, ...mediaRow(person, bytes, false) }))
+  await insertMedia(db, person, rows, now)
+  return {
+    addresses: new Map(rows.map(({ name, src }) => [name, src])),
+    refused: new Map(found.flatMap(({ name, fault }) => (fault ? [[name, fault.sentence] as const] : []))),
+  }
 }
 
 export async function loadMedia(db: Db, person: Person, id: string): Promise<{ type: string; bytes: Buffer }> {

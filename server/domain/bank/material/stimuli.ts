@@ -100,18 +100,25 @@ export async function addStimulus(
   id = newId(),
   outside: string | null = null,
 ): Promise<{ id: string; version: number }> {
-  const clean = preparedStimulus(written)
-  await db.run(
-    'INSERT INTO stimulus (id, school_id, version, name, changed_at, outside_id) VALUES (?, ?, 1, ?, ?, ?)',
-    [id, person.school, clean.name, toSql(now), outside],
-  )
-  await db.run('INSERT INTO stimulus_version (stimulus_id, version, made_by, made_at, body) VALUES (?, 1, ?, ?, ?)', [
-    id,
-    person.id,
-    toSql(now),
-    toJson(clean),
-  ])
+  await addStimuli(db, person, [{ id, stimulus: written, outside }], now)
   return { id, version: 1 }
+}
+
+/** Adds several. @throws Problem when one of them cannot be kept */
+export async function addStimuli(
+  db: Db,
+  person: Pick<Person, 'id' | 'school'>,
+  written: readonly { id: string; stimulus: Stimulus; outside: string | null }[],
+  now: Instant,
+): Promise<void> {
+  if (!written.length) return
+  const clean = written.map((each) => ({ ...each, stimulus: preparedStimulus(each.stimulus) }))
+  await db.run('INSERT INTO stimulus (id, school_id, version, name, changed_at, outside_id) VALUES ?', [
+    clean.map(({ id, stimulus, outside }) => [id, person.school, 1, stimulus.name, toSql(now), outside]),
+  ])
+  await db.run('INSERT INTO stimulus_version (stimulus_id, version, made_by, made_at, body) VALUES ?', [
+    clean.map(({ id, stimulus }) => [id, 1, person.id, toSql(now), toJson(stimulus)]),
+  ])
 }
 
 /** Keeps a change as the next version; another one made in between is a conflict, and nothing is lost. */

@@ -57,6 +57,7 @@ export async function listOutside(
   ])
   // A bank that has been asked for may have been granted meanwhile.
   for (const row of rows.filter((each) => each.granted_until === null))
+    // eslint-disable-next-line no-await-in-loop -- a bank's keeper is asked, one after another
     await takeUpGrant(database, person, keeper, row, now)
   const fresh = rows.some((each) => each.granted_until === null)
     ? await database.rows<BankRow>(`SELECT ${columns} FROM outside_bank WHERE school_id = ?`, [person.school])

@@ -4,7 +4,7 @@ import { id, points, type Question } from '../../../../core/question'
 import { toJson, toSql } from '../../../database/codec'
 import { readOwn } from '../../../documents/read'
 import type { Database, Db } from '../../../database/database'
-import { grouped } from '../../grouped'
+import { byKey } from '../../../database/by-key'
 import { newId } from '../../ids'
 import type { Person } from '../../../people/people'
 import { notFound, Problem } from '../../problem'
@@ -66,7 +66,10 @@ async function moveAll(db: Db, person: Person, ids: string[], folder: string | n
     'SELECT id, folder_id FROM question WHERE id IN (?) FOR UPDATE',
     [ids],
   )
-  await putInto(db, ids, folder)
+  await putInto(
+    db,
+    ids.map((question) => ({ question, folder })),
+  )
   return rows.map((row) => ({ id: row.id, folder: row.folder_id, to: folder }))
 }
 
@@ -83,10 +86,17 @@ async function setStates(db: Db, person: Person, ids: string[], retired: boolean
   return next
 }
 
-/** Gives questions the states that they get, one statement a state. */
+/** Gives questions the states that they get. */
 async function setStateOf(db: Db, questions: readonly { id: string; to: QuestionState }[]): Promise<void> {
-  for (const [state, those] of grouped(questions, (each) => each.to))
-    await db.run('UPDATE question SET state = ? WHERE id IN (?)', [state, those.map((each) => each.id)])
+  if (!questions.length) return
+  const state = byKey(
+    'id',
+    questions.map((each) => [each.id, each.to] as const),
+  )
+  await db.run(`UPDATE question SET state = ${state.sql} WHERE id IN (?)`, [
+    ...state.values,
+    questions.map((each) => each.id),
+  ])
 }
 
 async function reviseAll(db: Db, person: Person, ids: string[], by: Change, now: Instant): Promise<Before[]> {
@@ -170,12 +180,10 @@ async function moveBack(db: Db, moved: readonly Extract<Before, { folder: unknow
   )
   const liesIn = new Map(rows.map((row) => [row.id, row.folder_id]))
   const left = moved.filter((each) => liesIn.get(each.id) === each.to)
-  for (const [folder, those] of grouped(left, (each) => each.folder ?? ''))
-    await putInto(
-      db,
-      those.map((each) => each.id),
-      folder || null,
-    )
+  await putInto(
+    db,
+    left.map((each) => ({ question: each.id, folder: each.folder })),
+  )
   return left.length
 }
 

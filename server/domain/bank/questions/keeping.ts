@@ -36,7 +36,7 @@ export async function setKeeping(
         !(await db.one('SELECT 1 AS yes FROM folder WHERE id = ? AND school_id = ?', [change.folder, person.school]))
       )
         throw new Problem(422, 'folder', 'That folder is no longer there.')
-      await putInto(db, [question], change.folder)
+      await putInto(db, [{ question, folder: change.folder }])
     }
     if (change.sharing === undefined && change.shares === undefined) return
     const changed = await db.run(

@@ -4,6 +4,7 @@ import { nearKey } from '../../../../core/question/near'
 import { isBlank, kindOf, plainText, questionFaults, type Question } from '../../../../core/question'
 import { toJson, toSql } from '../../../database/codec'
 import { readQuestion } from '../../../documents/read'
+import { inBatches } from '../../../database/batches'
 import type { Database, Db } from '../../../database/database'
 import { Problem } from '../../problem'
 import { recordLines } from '../../record'
@@ -70,7 +71,7 @@ async function ensureStimuli(db: Db, school: string, questions: readonly Questio
 /** Rows are sent some at a time: a packet has a limit. */
 const rowsAtOnce = 4000
 async function insertMany(db: Db, sql: string, rows: readonly (readonly (string | number)[])[]): Promise<void> {
-  for (let from = 0; from < rows.length; from += rowsAtOnce) await db.run(sql, [rows.slice(from, from + rowsAtOnce)])
+  await inBatches(rows, rowsAtOnce, (part) => db.run(sql, [part]))
 }
 
 /** Words, tags and objectives of questions, in place of what was there. */
@@ -81,8 +82,8 @@ export async function indexQuestions(db: Db, entries: readonly { id: string; que
     entries.map(({ question }) => question),
   )
   const ids = entries.map(({ id }) => id)
-  for (const table of ['question_objective', 'question_tag'])
-    await db.run(`DELETE FROM ${table} WHERE question_id IN (?)`, [ids])
+  await db.run('DELETE FROM question_objective WHERE question_id IN (?)', [ids])
+  await db.run('DELETE FROM question_tag WHERE question_id IN (?)', [ids])
   await db.run("DELETE FROM question_word WHERE question_id IN (?) AND word NOT LIKE 'f:%'", [ids])
   await insertMany(
     db,
@@ -259,21 +260,20 @@ export async function loadVersions(
 
 /** Takes title, words, tags and the rest of the index anew from the newest versions: after a migration that added to them. */
 export async function reindexAll(database: Database, batch = 200): Promise<number> {
-  let done = 0
-  for (let after = ''; ; done += batch) {
-    const rows = await database.rows<Standing & { body: string }>(
-      'SELECT q.id, q.school_id, q.owner_id, q.state, q.version, q.changed_at, v.body FROM question q JOIN question_version v ON v.question_id = q.id AND v.version = q.version WHERE q.id > ? ORDER BY q.id LIMIT ?',
-      [after, batch],
-    )
-    if (!rows.length) return done
-    const entries = rows.map(({ body, ...row }) => ({ id: row.id, row, question: readQuestion(body) }))
-    await database.transaction(async (db) => {
+  const all = await database.rows<{ id: string }>('SELECT id FROM question ORDER BY id')
+  await inBatches(all, batch, (part) =>
+    database.transaction(async (db) => {
+      const rows = await db.rows<Standing & { body: string }>(
+        'SELECT q.id, q.school_id, q.owner_id, q.state, q.version, q.changed_at, v.body FROM question q JOIN question_version v ON v.question_id = q.id AND v.version = q.version WHERE q.id IN (?)',
+        [part.map(({ id }) => id)],
+      )
+      const entries = rows.map(({ body, ...row }) => ({ id: row.id, row, question: readQuestion(body) }))
       await indexQuestions(db, entries)
       await updateRows(
         db,
         entries.map(({ row, question }) => ({ ...row, ...listed(question) })),
       )
-    })
-    after = rows.at(-1)!.id
-  }
+    }),
+  )
+  return all.length
 }

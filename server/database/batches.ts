@@ -1,0 +1,24 @@
+/**
+ * Some at a time, one after another: a packet has a limit, and so has what one transaction should hold. The one place in
+ * which statements stand in a loop (lint sees to it).
+ * @param most how many at once, or how heavy at once where `weight` says how heavy each is
+ */
+export async function inBatches<T>(
+  items: readonly T[],
+  most: number,
+  work: (batch: readonly T[]) => Promise<unknown>,
+  weight: (item: T) => number = () => 1,
+): Promise<void> {
+  let batch: T[] = []
+  let heavy = 0
+  for (const item of items) {
+    if (batch.length && heavy + weight(item) > most) {
+      await work(batch)
+      batch = []
+      heavy = 0
+    }
+    batch.push(item)
+    heavy += weight(item)
+  }
+  if (batch.length) await work(batch)
+}
