@@ -1,3 +1,4 @@
+import type { SchoolRow } from '../database/tables'
 import type { Instant } from '../../core/kit/time'
 import type { Db } from '../database/database'
 import type { Person } from './people'
@@ -11,7 +12,7 @@ export interface CurrentSession {
 
 export async function currentSession(db: Db, person: Person | null, now: Instant): Promise<CurrentSession> {
   const school = person
-    ? await db.one<{ name: string; zone: string }>('SELECT name, zone FROM school WHERE id = ?', [person.school])
-    : await db.one<{ name: string; zone: string }>('SELECT name, zone FROM school ORDER BY id LIMIT 1')
+    ? await db.one<Pick<SchoolRow, 'name' | 'zone'>>('SELECT name, zone FROM school WHERE id = ?', [person.school])
+    : await db.one<Pick<SchoolRow, 'name' | 'zone'>>('SELECT name, zone FROM school ORDER BY id LIMIT 1')
   return { person, school: school?.name ?? '', zone: school?.zone ?? 'UTC', now }
 }

@@ -212,7 +212,7 @@ describe('one release rule governs every place that shows a score', () => {
     const maren = await person(db, 'p-maren')
     const { attempt } = await startSitting(db, await person(db, nell.id), quiz, 'd1', undefined, later(170))
     await makeEdit(db, maren, quiz, 1, 'short.1', await rulesEdit(db, quiz, { limit: 5 }), later(171))
-    const { hardStop } = (await loadAttempts(db, 'id = ?', [attempt]))[0]!.limits
+    const { hardStop } = (await loadAttempts(db, { ids: [attempt] }))[0]!.limits
     expect(hardStop).toBe(later(231))
     for (const [minutes, state] of [
       [230, 'open'],

@@ -1,3 +1,4 @@
+import type { ClassRow, PersonRow } from '../../database/tables'
 import type { Instant } from '../../../core/kit/time'
 import type { Accommodation } from '../../../core/quiz'
 import { toJson } from '../../database/codec'
@@ -8,7 +9,7 @@ import type { Person } from '../../people/people'
 import { recordLine } from '../record'
 import { rewriteOpenSittings } from '../sittings/timing'
 
-export interface ClassRow {
+export interface ListedClass {
   id: string
   name: string
   students: number
@@ -16,8 +17,8 @@ export interface ClassRow {
 }
 
 /** The school's classes: a teacher may offer a quiz to any, and sees the roster of their own. */
-export async function listClasses(db: Db, person: Person): Promise<ClassRow[]> {
-  const rows = await db.rows<{ id: string; name: string; students: number; mine: number }>(
+export async function listClasses(db: Db, person: Person): Promise<ListedClass[]> {
+  const rows = await db.rows<Pick<ClassRow, 'id' | 'name'> & { students: number; mine: number }>(
     `SELECT c.id, c.name, COUNT(e.person_id) AS students,
       EXISTS (SELECT 1 FROM class_teacher t WHERE t.class_id = c.id AND t.person_id = ?) AS mine
     FROM class c LEFT JOIN enrolment e ON e.class_id = c.id WHERE c.school_id = ? GROUP BY c.id ORDER BY c.name`,
@@ -28,7 +29,7 @@ export async function listClasses(db: Db, person: Person): Promise<ClassRow[]> {
 
 /** Names of a school's classes by id. */
 export async function classNames(db: Db, school: string): Promise<Map<string, string>> {
-  const rows = await db.rows<{ id: string; name: string }>('SELECT id, name FROM class WHERE school_id = ?', [school])
+  const rows = await db.rows<Pick<ClassRow, 'id' | 'name'>>('SELECT id, name FROM class WHERE school_id = ?', [school])
   return new Map(rows.map(({ id, name }) => [id, name]))
 }
 
@@ -44,12 +45,12 @@ export async function roster(
   person: Person,
   classId: string,
 ): Promise<{ id: string; name: string; students: RosterStudent[] }> {
-  const found = await db.one<{ id: string; name: string }>(
+  const found = await db.one<Pick<ClassRow, 'id' | 'name'>>(
     'SELECT c.id, c.name FROM class c JOIN class_teacher t ON t.class_id = c.id AND t.person_id = ? WHERE c.id = ?',
     [person.id, classId],
   )
   if (!found) throw notFound('This class')
-  const rows = await db.rows<{ id: string; name: string; email: string; accommodation: string | null }>(
+  const rows = await db.rows<Pick<PersonRow, 'id' | 'name' | 'email' | 'accommodation'>>(
     'SELECT p.id, p.name, p.email, p.accommodation FROM enrolment e JOIN person p ON p.id = e.person_id WHERE e.class_id = ? ORDER BY p.name',
     [classId],
   )

@@ -1,13 +1,9 @@
+import type { EnrolmentRow, PersonRow } from '../../database/tables'
 import type { Student } from '../../../core/quiz'
 import type { Db } from '../../database/database'
 import { readAccommodation } from '../../documents/read'
 
-interface Row {
-  id: string
-  name: string
-  accommodation: string | null
-  class_id: string
-}
+type Row = Pick<PersonRow, 'id' | 'name' | 'accommodation'> & Pick<EnrolmentRow, 'class_id'>
 
 /** One student a person, with the classes of all their rows. */
 function gathered(rows: Row[]): Map<string, Student> {

@@ -1,3 +1,4 @@
+import type { FolderRow, MediaRow, ObjectiveRow, QuestionRow } from '../../database/tables'
 import { z } from 'zod'
 import { writeCsv } from '../../../formats/csv/questions'
 import { writeThistle, type OutgoingQuestion } from '../../../formats/json/thistle'
@@ -18,7 +19,7 @@ export const giveRequest = z.strictObject({
 
 /** Folder names from the top, by folder. */
 async function folderPaths(db: Db, school: string): Promise<Map<string, string[]>> {
-  const rows = await db.rows<{ id: string; parent_id: string | null; name: string }>(
+  const rows = await db.rows<Pick<FolderRow, 'id' | 'parent_id' | 'name'>>(
     'SELECT id, parent_id, name FROM folder WHERE school_id = ?',
     [school],
   )
@@ -41,7 +42,7 @@ export async function giveFile(
   test?: PortableTest,
 ): Promise<{ bytes: Buffer; type: string; name: string }> {
   const visible = visibleTo(person)
-  const seen = await db.rows<{ id: string; folder_id: string | null }>(
+  const seen = await db.rows<Pick<QuestionRow, 'id' | 'folder_id'>>(
     `SELECT q.id, q.folder_id FROM question q WHERE q.id IN (?) AND ${visible.sql}`,
     [questions, ...visible.values],
   )
@@ -53,7 +54,9 @@ export async function giveFile(
       seen.map((row) => row.id),
     ),
     await folderPaths(db, person.school),
-    await db.rows<{ id: string; code: string }>('SELECT id, code FROM objective WHERE school_id = ?', [person.school]),
+    await db.rows<Pick<ObjectiveRow, 'id' | 'code'>>('SELECT id, code FROM objective WHERE school_id = ?', [
+      person.school,
+    ]),
   ]
   const codeOf = new Map(objectives.map((row) => [row.id, row.code]))
   const outgoing: OutgoingQuestion[] = seen.flatMap(({ id: each, folder_id: folder }) => {
@@ -101,7 +104,7 @@ async function besideOf(
 async function mediaOf(db: Db, person: Person, outgoing: unknown): Promise<Map<string, Uint8Array>> {
   const ids = [...new Set([...JSON.stringify(outgoing).matchAll(mediaAddress)].map((found) => found[1]!))]
   const rows = ids.length
-    ? await db.rows<{ id: string; bytes: Buffer }>(
+    ? await db.rows<Pick<MediaRow, 'id' | 'bytes'>>(
         'SELECT id, bytes FROM media WHERE id IN (?) AND school_id = ? AND own = 0',
         [ids, person.school],
       )

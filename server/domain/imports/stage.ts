@@ -1,3 +1,4 @@
+import type { ObjectiveRow, QuestionRow, StimulusRow } from '../../database/tables'
 import { mediaAddress, readFile, UnreadableFile, type BundleItem } from '../../../formats'
 import type { Instant } from '../../../core/kit/time'
 import {
@@ -79,7 +80,7 @@ function checkedStimuli(stimuli: ReadonlyMap<string, Stimulus>, media: KeptMedia
 /** The school's own stimuli among those that a file names: brought earlier, or taken out of this very bank. */
 export async function knownStimuli(db: Db, school: string, names: readonly string[]): Promise<Map<string, string>> {
   if (!names.length) return new Map()
-  const rows = await db.rows<{ id: string; outside_id: string | null }>(
+  const rows = await db.rows<Pick<StimulusRow, 'id' | 'outside_id'>>(
     'SELECT id, outside_id FROM stimulus WHERE school_id = ? AND (outside_id IN (?) OR id IN (?))',
     [school, names, names],
   )
@@ -97,7 +98,7 @@ export async function knownStimuli(db: Db, school: string, names: readonly strin
 }
 
 async function objectiveNames(db: Db, school: string): Promise<Map<string, string>> {
-  const rows = await db.rows<{ id: string; code: string; title: string }>(
+  const rows = await db.rows<Pick<ObjectiveRow, 'id' | 'code' | 'title'>>(
     'SELECT id, code, title FROM objective WHERE school_id = ?',
     [school],
   )
@@ -129,7 +130,7 @@ async function fates(db: Db, person: Person, items: readonly BundleItem[]): Prom
     items.flatMap((item) => (item.question && nearKey(item.question) ? [nearKey(item.question)] : [])),
   ]
   const near = keys.length
-    ? await db.rows<{ id: string; near_key: string }>(
+    ? await db.rows<Pick<QuestionRow, 'near_key'> & { id: string }>(
         "SELECT MIN(id) AS id, near_key FROM question WHERE school_id = ? AND near_key IN (?) AND sharing NOT IN ('staged', 'outside') GROUP BY near_key",
         [person.school, keys],
       )

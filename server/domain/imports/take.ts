@@ -1,3 +1,4 @@
+import type { ImportBatchRow, QuizRow } from '../../database/tables'
 import type { Instant } from '../../../core/kit/time'
 import { toJson, toSql } from '../../database/codec'
 import { inBatches } from '../../database/batches'
@@ -110,7 +111,9 @@ async function addUnseen(
       ])
     })
     added.push(...part)
-    const row = await database.one<{ state: string }>('SELECT state FROM import_batch WHERE id = ?', [batch])
+    const row = await database.one<Pick<ImportBatchRow, 'state'>>('SELECT state FROM import_batch WHERE id = ?', [
+      batch,
+    ])
     stopped = row?.state === 'stopping'
   })
   return stopped ? null : added
@@ -174,7 +177,7 @@ async function quizzesOf(
   })
   const made = await makeQuizzes(db, person, tests, new Map(byPlace), now)
   return made.length
-    ? await db.rows<{ id: string; title: string }>('SELECT id, title FROM quiz WHERE id IN (?)', [made])
+    ? await db.rows<Pick<QuizRow, 'id' | 'title'>>('SELECT id, title FROM quiz WHERE id IN (?)', [made])
     : []
 }
 

@@ -1,3 +1,4 @@
+import type { ImportBatchRow, QuestionRow, QuizRow } from '../../database/tables'
 import { plus, type Instant } from '../../../core/kit/time'
 import { toSql } from '../../database/codec'
 import { inBatches } from '../../database/batches'
@@ -15,9 +16,10 @@ export async function dropStimuli(db: Db, ids: readonly string[]): Promise<void>
   if (!ids.length) return
   const used = new Set(
     (
-      await db.rows<{ stimulus_id: string }>('SELECT DISTINCT stimulus_id FROM question WHERE stimulus_id IN (?)', [
-        ids,
-      ])
+      await db.rows<Pick<QuestionRow, 'stimulus_id'>>(
+        'SELECT DISTINCT stimulus_id FROM question WHERE stimulus_id IN (?)',
+        [ids],
+      )
     ).map((row) => row.stimulus_id),
   )
   const free = ids.filter((id) => !used.has(id))
@@ -30,7 +32,9 @@ export async function dropStimuli(db: Db, ids: readonly string[]): Promise<void>
 async function dropQuizzes(db: Db, ids: readonly string[]): Promise<string[]> {
   if (!ids.length) return []
   const untouched = (
-    await db.rows<{ id: string }>("SELECT id FROM quiz WHERE id IN (?) AND state = 'draft' AND revision = 0", [ids])
+    await db.rows<Pick<QuizRow, 'id'>>("SELECT id FROM quiz WHERE id IN (?) AND state = 'draft' AND revision = 0", [
+      ids,
+    ])
   ).map((row) => row.id)
   if (untouched.length) {
     await db.run('DELETE FROM quiz_question WHERE quiz_id IN (?)', [untouched])
@@ -56,7 +60,7 @@ async function dropFolders(db: Db, ids: readonly string[]): Promise<void> {
 /** Takes away what imports have added unseen; they can be begun again. */
 export async function drop(database: Database, batches: readonly string[]): Promise<void> {
   if (!batches.length) return
-  const rows = await database.rows<{ id: string }>(
+  const rows = await database.rows<Pick<QuestionRow, 'id'>>(
     "SELECT id FROM question WHERE import_id IN (?) AND sharing = 'staged'",
     [batches],
   )
@@ -114,7 +118,7 @@ export async function undoImport(
       quizzes.map(({ id }) => id),
     )
     const used = added.length
-      ? await db.rows<{ id: string }>(
+      ? await db.rows<Pick<QuestionRow, 'id'>>(
           'SELECT id FROM question q WHERE q.id IN (?) AND (q.version > 1 OR EXISTS (SELECT 1 FROM quiz_question u WHERE u.question_id = q.id) OR EXISTS (SELECT 1 FROM mark m WHERE m.question_id = q.id))',
           [added],
         )
@@ -145,7 +149,7 @@ const abandonedAfter = 10 * 60_000
 
 /** Imports whose process has ended under them: what they had added unseen is taken away, and they can be begun again. */
 export async function dropAbandoned(database: Database, now: Instant): Promise<number> {
-  const rows = await database.rows<{ id: string }>(
+  const rows = await database.rows<Pick<ImportBatchRow, 'id'>>(
     "SELECT id FROM import_batch WHERE state IN ('running', 'stopping') AND touched_at < ? LIMIT 20",
     [toSql(plus(now, -abandonedAfter))],
   )

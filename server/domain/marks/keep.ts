@@ -1,3 +1,4 @@
+import type { HandMarkRow } from '../../database/tables'
 import { decimalText, exact, type Exact } from '../../../core/kit/exact'
 import type { Instant } from '../../../core/kit/time'
 import { markAttempt } from '../../../core/marking'
@@ -13,7 +14,7 @@ const decimals = (value: Exact | null, places: number) => value && decimalText(e
 export async function keepMarks(db: Db, attempt: Attempt, at: Instant): Promise<void> {
   const [edition, paper] = [await loadEdition(db, attempt.edition), await loadPaper(db, attempt.id)]
   const answers = await loadAnswers(db, attempt.id, true)
-  const hand = await db.rows<{ item: string; fraction: Exact }>(
+  const hand = await db.rows<Pick<HandMarkRow, 'item' | 'fraction'>>(
     'SELECT item, fraction FROM hand_mark WHERE attempt_id = ?',
     [attempt.id],
   )

@@ -1,3 +1,4 @@
+import type { AnswerAsideRow, ClassRow, PersonRow } from '../../database/tables'
 import { pointsText } from '../../../core/kit/exact'
 import type { Instant } from '../../../core/kit/time'
 import { scorePercent } from '../../../core/marking'
@@ -80,8 +81,8 @@ export async function marksTable(database: Database, quizId: string, now: Instan
   const { rules, content } = row.quiz
   const [students, attempts, classes, released] = await Promise.all([
     assignedTo(database, rules),
-    loadAttempts(database, 'quiz_id = ?', [quizId]),
-    database.rows<{ id: string; name: string }>(
+    loadAttempts(database, { quizzes: [quizId] }),
+    database.rows<Pick<ClassRow, 'id' | 'name'>>(
       'SELECT c.id, c.name FROM quiz_class q JOIN class c ON c.id = q.class_id WHERE q.quiz_id = ? ORDER BY c.name',
       [quizId],
     ),
@@ -90,7 +91,7 @@ export async function marksTable(database: Database, quizId: string, now: Instan
   const known = new Set(students.map((student) => student.id))
   const left = [...new Set(attempts.map((attempt) => attempt.student))].filter((id) => !known.has(id))
   const others = left.length
-    ? await database.rows<{ id: string; name: string }>('SELECT id, name FROM person WHERE id IN (?) ORDER BY name', [
+    ? await database.rows<Pick<PersonRow, 'id' | 'name'>>('SELECT id, name FROM person WHERE id IN (?) ORDER BY name', [
         left,
       ])
     : []
@@ -158,12 +159,12 @@ export async function markedPaper(
   if (attempt.quiz !== quizId) throw notFound('This paper')
   const [{ quiz }, person, paper, edition, answers, marks, aside] = await Promise.all([
     loadQuiz(database, quizId),
-    database.one<{ name: string }>('SELECT name FROM person WHERE id = ?', [attempt.student]),
+    database.one<Pick<PersonRow, 'name'>>('SELECT name FROM person WHERE id = ?', [attempt.student]),
     loadPaper(database, attemptId),
     loadEdition(database, attempt.edition),
     loadAnswers(database, attemptId),
     loadMarks(database, attemptId),
-    database.rows<{ item: string; response: string | null; arrived_at: string; reason: string }>(
+    database.rows<Pick<AnswerAsideRow, 'item' | 'response' | 'arrived_at' | 'reason'>>(
       'SELECT item, response, arrived_at, reason FROM answer_aside WHERE attempt_id = ? ORDER BY arrived_at',
       [attemptId],
     ),

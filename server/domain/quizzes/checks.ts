@@ -1,3 +1,4 @@
+import type { QuestionRow } from '../../database/tables'
 import type { Instant } from '../../../core/kit/time'
 import { checkQuiz, questionsUsed, type Check, type Quiz } from '../../../core/quiz'
 import type { Db } from '../../database/database'
@@ -15,7 +16,7 @@ export async function checksFor(
   const ids = questionsUsed(quiz.content)
   const [questions, names, students] = await Promise.all([
     ids.length
-      ? db.rows<{ id: string; title: string; state: string; sharing: string }>(
+      ? db.rows<Pick<QuestionRow, 'id' | 'title' | 'state' | 'sharing'>>(
           'SELECT id, title, state, sharing FROM question WHERE id IN (?) AND school_id = ?',
           [ids, person.school],
         )

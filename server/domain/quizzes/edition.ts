@@ -1,3 +1,4 @@
+import type { EditionRow } from '../../database/tables'
 import { questionsUsed, type Edition, type Quiz } from '../../../core/quiz'
 import { mapEveryHtml, mapStimulusHtml } from '../../../core/question'
 import type { Db } from '../../database/database'
@@ -46,7 +47,7 @@ const most = 40
 export async function loadEdition(db: Db, id: string): Promise<Edition> {
   const known = remembered.get(id)
   if (known) return known
-  const row = await db.one<{ body: string }>('SELECT body FROM edition WHERE id = ?', [id])
+  const row = await db.one<Pick<EditionRow, 'body'>>('SELECT body FROM edition WHERE id = ?', [id])
   if (!row) throw notFound('This edition')
   const edition = readEdition(row.body)
   remembered.set(id, edition)

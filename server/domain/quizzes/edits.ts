@@ -1,3 +1,4 @@
+import type { QuizEditRow } from '../../database/tables'
 import type { Instant } from '../../../core/kit/time'
 import {
   applyEdit,
@@ -20,7 +21,7 @@ import { Problem } from '../problem'
 import { recordLine } from '../record'
 import { rewriteOpenSittings } from '../sittings/timing'
 import { editsSince, keepEdit, lastChange, revisionOf, type KeptEdit } from './history'
-import { indexQuizzes, loadQuiz, type QuizRow } from './quizzes'
+import { indexQuizzes, loadQuiz, type LoadedQuiz } from './quizzes'
 
 export interface EditReply {
   revision: number
@@ -52,7 +53,7 @@ async function conflictProblem(db: Db, person: Person, quizId: string, conflict:
   )
 }
 
-async function applied(db: Db, person: Person, row: QuizRow, edit: Edit): Promise<Quiz> {
+async function applied(db: Db, person: Person, row: LoadedQuiz, edit: Edit): Promise<Quiz> {
   try {
     return applyEdit(row.quiz, edit).quiz
   } catch (error) {
@@ -65,7 +66,7 @@ async function applied(db: Db, person: Person, row: QuizRow, edit: Edit): Promis
 /** Questions that the history of a quiz has had in it: undoing brings them back, whoever may see them by now. */
 async function hadBefore(db: Db, quizId: string, ids: readonly string[]): Promise<Set<string>> {
   // The text finds candidates; what counts is what an edit did with them.
-  const rows = await db.rows<{ body: string }>(
+  const rows = await db.rows<Pick<QuizEditRow, 'body'>>(
     `SELECT e.body FROM quiz_edit e WHERE e.quiz_id = ? AND (${ids.map(() => 'e.body LIKE ?').join(' OR ')})`,
     [quizId, ...ids.map((id) => `%"${id}"%`)],
   )
@@ -119,7 +120,7 @@ export async function makeEdit(
 export async function keepChange(
   db: Db,
   person: Person,
-  row: QuizRow,
+  row: LoadedQuiz,
   quiz: Quiz,
   token: string,
   edit: Edit,
@@ -135,7 +136,7 @@ export async function keepChange(
 async function keepQuiz(
   db: Db,
   person: Person,
-  row: QuizRow,
+  row: LoadedQuiz,
   quiz: Quiz,
   revision: number,
   now: Instant,
@@ -155,7 +156,7 @@ async function keepQuiz(
 async function keepRules(
   db: Db,
   person: Person,
-  row: QuizRow,
+  row: LoadedQuiz,
   quiz: Quiz,
   revision: number,
   now: Instant,

@@ -1,3 +1,4 @@
+import type { PersonRow, QuizEditRow } from '../../database/tables'
 import { changed, type Edit, type Path } from '../../../core/quiz'
 import type { Instant } from '../../../core/kit/time'
 import { fromSql, toJson, toSql } from '../../database/codec'
@@ -15,14 +16,7 @@ export interface KeptEdit {
   at: Instant
 }
 
-interface EditRow {
-  revision: number
-  token: string
-  body: string
-  made_by: string
-  name: string
-  made_at: string
-}
+type EditRow = Pick<QuizEditRow, 'revision' | 'token' | 'body' | 'made_by' | 'made_at'> & Pick<PersonRow, 'name'>
 
 const select =
   'SELECT e.revision, e.token, e.body, e.made_by, p.name, e.made_at FROM quiz_edit e JOIN person p ON p.id = e.made_by WHERE e.quiz_id = ?'
@@ -61,7 +55,7 @@ export async function editsSince(db: Db, quizId: string, revision: number): Prom
 /** The revision of an edit that has arrived before, by its token; undefined when it is new. */
 export async function revisionOf(db: Db, quizId: string, token: string): Promise<number | undefined> {
   return (
-    await db.one<{ revision: number }>('SELECT revision FROM quiz_edit WHERE quiz_id = ? AND token = ?', [
+    await db.one<Pick<QuizEditRow, 'revision'>>('SELECT revision FROM quiz_edit WHERE quiz_id = ? AND token = ?', [
       quizId,
       token,
     ])

@@ -1,3 +1,4 @@
+import type { ClassRow, PersonRow, QuizRow } from '../../database/tables'
 import { endAt, type Instant } from '../../../core/kit/time'
 import { newQuiz, questionsUsed, stateOf, type Quiz, type QuizState, type StoredState } from '../../../core/quiz'
 import { endsOf } from '../../../core/release'
@@ -12,7 +13,8 @@ import { recordLine } from '../record'
 import type { OpenStop } from '../sittings/open-stops'
 import { studentsOfClasses } from '../classes/students'
 
-export interface QuizRow {
+/** A quiz with its document, as every use case needs it. */
+export interface LoadedQuiz {
   id: string
   school: string
   owner: string
@@ -24,21 +26,14 @@ export interface QuizRow {
   changedAt: Instant
 }
 
-interface RawQuiz {
-  id: string
-  school_id: string
-  owner_id: string
-  state: StoredState
-  revision: number
-  body: string
-  edition_id: string | null
-  edition_revision: number | null
-  changed_at: string
-}
+type RawQuiz = Pick<
+  QuizRow,
+  'id' | 'school_id' | 'owner_id' | 'state' | 'revision' | 'body' | 'edition_id' | 'edition_revision' | 'changed_at'
+>
 const columns =
   'q.id, q.school_id, q.owner_id, q.state, q.revision, q.body, q.edition_id, q.edition_revision, q.changed_at'
 
-function read(row: RawQuiz): QuizRow {
+function read(row: RawQuiz): LoadedQuiz {
   return {
     id: row.id,
     school: row.school_id,
@@ -52,7 +47,7 @@ function read(row: RawQuiz): QuizRow {
   }
 }
 
-export async function loadQuiz(db: Db, id: string): Promise<QuizRow> {
+export async function loadQuiz(db: Db, id: string): Promise<LoadedQuiz> {
   const row = await db.one<RawQuiz>(`SELECT ${columns} FROM quiz q WHERE q.id = ?`, [id])
   if (!row) throw notFound('This quiz')
   return read(row)
@@ -151,7 +146,7 @@ export async function listQuizzes(db: Db, person: Person, now: Instant): Promise
     WHERE q.owner_id = ? OR t.person_id IS NOT NULL ORDER BY q.changed_at DESC`,
     [toSql(now), toSql(now), person.id, person.id],
   )
-  const classes = await db.rows<{ id: string; name: string }>('SELECT id, name FROM class WHERE school_id = ?', [
+  const classes = await db.rows<Pick<ClassRow, 'id' | 'name'>>('SELECT id, name FROM class WHERE school_id = ?', [
     person.school,
   ])
   const nameOf = new Map(classes.map(({ id, name }) => [id, name]))
@@ -184,7 +179,7 @@ export async function listQuizzes(db: Db, person: Person, now: Instant): Promise
  * The state of a quiz now, from its rules, everybody assigned and the sittings under way. Every page asks this one.
  */
 export function currentState(
-  row: Pick<QuizRow, 'stored' | 'quiz'>,
+  row: Pick<LoadedQuiz, 'stored' | 'quiz'>,
   students: readonly AssignedStudent[],
   open: readonly Pick<OpenStop, 'hardStop'>[],
   now: Instant,
@@ -204,7 +199,7 @@ export async function shareQuiz(
   email: string,
   now: Instant,
 ): Promise<{ name: string }> {
-  const other = await database.one<{ id: string; name: string }>(
+  const other = await database.one<Pick<PersonRow, 'id' | 'name'>>(
     "SELECT id, name FROM person WHERE email = ? AND school_id = ? AND role = 'teacher'",
     [email.trim().toLowerCase(), person.school],
   )

@@ -1,3 +1,4 @@
+import type { ReleasedRow } from '../../database/tables'
 import type { Instant } from '../../../core/kit/time'
 import { fromSql } from '../../database/codec'
 import type { Db } from '../../database/database'
@@ -8,7 +9,7 @@ export async function loadReleases(
   quizzes: readonly string[],
 ): Promise<Map<string, ReadonlyMap<string, Instant>>> {
   const rows = quizzes.length
-    ? await db.rows<{ quiz_id: string; class_id: string; at: string }>(
+    ? await db.rows<Pick<ReleasedRow, 'quiz_id' | 'class_id' | 'at'>>(
         'SELECT quiz_id, class_id, at FROM released WHERE quiz_id IN (?)',
         [quizzes],
       )

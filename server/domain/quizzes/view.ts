@@ -1,3 +1,4 @@
+import type { ClassRow, EditionRow, PersonRow, StimulusRow } from '../../database/tables'
 import type { Instant } from '../../../core/kit/time'
 import type { Check, Quiz, QuizState, Student } from '../../../core/quiz'
 import type { Db } from '../../database/database'
@@ -34,13 +35,15 @@ export async function quizView(db: Db, person: Person, id: string, now: Instant)
   const [students, questions, classes, checks, edition, teachers, roster, stops] = await Promise.all([
     assignedTo(db, row.quiz.rules),
     hitsFor(db, person, questionsUsed(row.quiz.content)),
-    db.rows<{ id: string; name: string; students: number }>(
+    db.rows<Pick<ClassRow, 'id' | 'name'> & { students: number }>(
       'SELECT c.id, c.name, COUNT(e.person_id) AS students FROM class c LEFT JOIN enrolment e ON e.class_id = c.id WHERE c.school_id = ? GROUP BY c.id ORDER BY c.name',
       [person.school],
     ),
     checksFor(db, person, row.quiz, now),
-    row.edition ? db.one<{ number: number }>('SELECT number FROM edition WHERE id = ?', [row.edition]) : undefined,
-    db.rows<{ name: string }>(
+    row.edition
+      ? db.one<Pick<EditionRow, 'number'>>('SELECT number FROM edition WHERE id = ?', [row.edition])
+      : undefined,
+    db.rows<Pick<PersonRow, 'name'>>(
       'SELECT p.name FROM person p WHERE p.id = ? OR p.id IN (SELECT person_id FROM quiz_teacher WHERE quiz_id = ?) ORDER BY p.name',
       [row.owner, id],
     ),
@@ -51,10 +54,10 @@ export async function quizView(db: Db, person: Person, id: string, now: Instant)
     ...new Set(allRows(row.quiz.content).flatMap((each) => (each.type === 'stimulus' ? each.stimulus : []))),
   ]
   const names = stimuli.length
-    ? await db.rows<{ id: string; name: string }>('SELECT id, name FROM stimulus WHERE id IN (?) AND school_id = ?', [
-        stimuli,
-        person.school,
-      ])
+    ? await db.rows<Pick<StimulusRow, 'id' | 'name'>>(
+        'SELECT id, name FROM stimulus WHERE id IN (?) AND school_id = ?',
+        [stimuli, person.school],
+      )
     : []
   return {
     id,

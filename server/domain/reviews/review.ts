@@ -1,3 +1,4 @@
+import type { HandMarkRow, MarkRow } from '../../database/tables'
 import { pointsText } from '../../../core/kit/exact'
 import type { Instant } from '../../../core/kit/time'
 import { classFiguresForStudents, scorePercent } from '../../../core/marking'
@@ -52,14 +53,9 @@ export interface Review {
 }
 
 export async function loadMarks(db: Db, attempt: string): Promise<KeptMark[]> {
-  const rows = await db.rows<{
-    item: string
-    answered: number
-    fraction: string | null
-    points: string | null
-    possible: string
-    comment: string | null
-  }>(
+  const rows = await db.rows<
+    Pick<MarkRow, 'item' | 'answered' | 'fraction' | 'points' | 'possible'> & Pick<HandMarkRow, 'comment'>
+  >(
     'SELECT m.item, m.answered, m.fraction, m.points, m.possible, h.comment FROM mark m LEFT JOIN hand_mark h ON h.attempt_id = m.attempt_id AND h.item = m.item WHERE m.attempt_id = ?',
     [attempt],
   )
@@ -78,7 +74,7 @@ export async function reviewFor(
   const { quiz } = await loadQuiz(database, attempt.quiz)
   const [students, own, open, viewed, released] = await Promise.all([
     assignedTo(database, quiz.rules),
-    loadAttempts(database, 'quiz_id = ? AND student_id = ?', [attempt.quiz, student.id]),
+    loadAttempts(database, { quizzes: [attempt.quiz], student: student.id }),
     openStops(database, [attempt.quiz]),
     loadViewings(database, [id]),
     loadReleases(database, [attempt.quiz]),
@@ -166,7 +162,7 @@ async function figuresOfClass(
 ): Promise<Review['classFigures']> {
   const classes = students.find(({ id }) => id === student)?.classes ?? []
   const mates = classmates(students, classes)
-  const byStudent = grouped(await loadAttempts(database, 'quiz_id = ?', [quiz]), (each) => each.student)
+  const byStudent = grouped(await loadAttempts(database, { quizzes: [quiz] }), (each) => each.student)
   const figures = classFiguresForStudents(
     mates.map(({ id }) => satOf(byStudent.get(id) ?? [], rules).grade),
     rules.grade.decimals,

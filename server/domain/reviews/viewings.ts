@@ -1,3 +1,4 @@
+import type { ViewedRow } from '../../database/tables'
 import type { Instant } from '../../../core/kit/time'
 import type { FacetName } from '../../../core/release'
 import { toSql } from '../../database/codec'
@@ -8,7 +9,7 @@ export type Viewings = ReadonlyMap<string, FacetName[]>
 
 export async function loadViewings(db: Db, attempts: readonly string[]): Promise<Viewings> {
   if (!attempts.length) return new Map()
-  const rows = await db.rows<{ attempt_id: string; facet: FacetName }>(
+  const rows = await db.rows<Pick<ViewedRow, 'attempt_id' | 'facet'>>(
     'SELECT attempt_id, facet FROM viewed WHERE attempt_id IN (?)',
     [attempts],
   )

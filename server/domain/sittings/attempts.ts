@@ -1,3 +1,4 @@
+import type { AnswerRow, AttemptRow } from '../../database/tables'
 import type { Instant } from '../../../core/kit/time'
 import type { Paper } from '../../../core/paper'
 import type { Limits } from '../../../core/schedule'
@@ -30,30 +31,7 @@ export interface Attempt {
   minutesOver: number
 }
 
-interface Row {
-  id: string
-  quiz_id: string
-  edition_id: string
-  student_id: string
-  number: number
-  window_id: string
-  state: Attempt['state']
-  started_at: string
-  deadline: string
-  on_time_until: string
-  hard_stop: string
-  handed_in_at: string | null
-  ended_by: Attempt['endedBy']
-  lease: number
-  device: string
-  page: number
-  language: string | null
-  score: string | null
-  possible: string | null
-  marked_at: string | null
-  days_late: number
-  minutes_over: number
-}
+type Row = Omit<AttemptRow, 'touched' | 'paper' | 'score_rounded'>
 
 const columns =
   'id, quiz_id, edition_id, student_id, number, window_id, state, started_at, deadline, on_time_until, hard_stop, handed_in_at, ended_by, lease, device, page, language, score, possible, marked_at, days_late, minutes_over'
@@ -87,14 +65,33 @@ function read(row: Row): Attempt {
   }
 }
 
-export async function loadAttempts(db: Db, where: string, values: readonly Value[]): Promise<Attempt[]> {
-  return (await db.rows<Row>(`SELECT ${columns} FROM attempt WHERE ${where} ORDER BY student_id, number`, values)).map(
-    read,
+/** Whose attempts: each that is named narrows it. */
+export interface WhichAttempts {
+  ids?: readonly string[]
+  quizzes?: readonly string[]
+  student?: string
+  number?: number
+}
+
+/** Attempts by student and number. An empty list of ids or quizzes has none. */
+export async function loadAttempts(db: Db, which: WhichAttempts): Promise<Attempt[]> {
+  if (which.ids?.length === 0 || which.quizzes?.length === 0) return []
+  const conditions: [sql: string, value: Value | undefined][] = [
+    ['id IN (?)', which.ids],
+    ['quiz_id IN (?)', which.quizzes],
+    ['student_id = ?', which.student],
+    ['number = ?', which.number],
+  ]
+  const given = conditions.filter((each): each is [string, Value] => each[1] !== undefined)
+  const rows = await db.rows<Row>(
+    `SELECT ${columns} FROM attempt WHERE ${given.map(([sql]) => sql).join(' AND ')} ORDER BY student_id, number`,
+    given.map(([, value]) => value),
   )
+  return rows.map(read)
 }
 
 export async function loadAttempt(db: Db, id: string): Promise<Attempt> {
-  const [attempt] = await loadAttempts(db, 'id = ?', [id])
+  const [attempt] = await loadAttempts(db, { ids: [id] })
   if (!attempt) throw notFound('This attempt')
   return attempt
 }
@@ -106,7 +103,7 @@ const most = 2000
 export async function loadPaper(db: Db, attempt: string): Promise<Paper> {
   const known = remembered.get(attempt)
   if (known) return known
-  const row = await db.one<{ paper: string }>('SELECT paper FROM attempt WHERE id = ?', [attempt])
+  const row = await db.one<Pick<AttemptRow, 'paper'>>('SELECT paper FROM attempt WHERE id = ?', [attempt])
   if (!row) throw notFound('This attempt')
   const paper = readPaper(row.paper)
   remembered.set(attempt, paper)
@@ -124,14 +121,7 @@ export interface KeptAnswer {
 }
 
 export async function loadAnswers(db: Db, attempt: string, lock = false): Promise<KeptAnswer[]> {
-  const rows = await db.rows<{
-    item: string
-    response: string | null
-    flagged: number
-    lease: number
-    seq: number
-    kept_at: string | null
-  }>(
+  const rows = await db.rows<Pick<AnswerRow, 'item' | 'response' | 'flagged' | 'lease' | 'seq' | 'kept_at'>>(
     `SELECT item, response, flagged, lease, seq, kept_at FROM answer WHERE attempt_id = ?${lock ? ' FOR UPDATE' : ''}`,
     [attempt],
   )

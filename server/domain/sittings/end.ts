@@ -1,3 +1,4 @@
+import type { AttemptRow } from '../../database/tables'
 import type { Instant } from '../../../core/kit/time'
 import { lateness } from '../../../core/marking'
 import type { Rules } from '../../../core/quiz'
@@ -97,7 +98,7 @@ export async function settle(database: Database, what: Settled, now: Instant, ba
         : 'attempt' in what
           ? ['id', what.attempt]
           : [null, null]
-  const rows = await database.rows<{ id: string }>(
+  const rows = await database.rows<Pick<AttemptRow, 'id'>>(
     `SELECT id FROM attempt WHERE state = 'open' AND hard_stop < ?${column ? ` AND ${column} = ?` : ''} ORDER BY hard_stop LIMIT ?`,
     [toSql(now), ...(value ? [value] : []), batch],
   )

@@ -1,6 +1,7 @@
+import type { QuizRow } from '../../database/tables'
 import type { Instant } from '../../../core/kit/time'
 import { figuresFor } from '../../../core/figures'
-import { toldToStudents, type StoredState } from '../../../core/quiz'
+import { toldToStudents } from '../../../core/quiz'
 import { shownInLists, type FacetName } from '../../../core/release'
 import { assignedTo, classesOf, maySit, scheduleFor } from '../../../core/schedule'
 import type { Database } from '../../database/database'
@@ -34,18 +35,12 @@ export interface MyQuiz {
   grade: { percent: string; passed: boolean | null } | null
 }
 
-interface Row {
-  id: string
-  state: StoredState
-  body: string
-}
-
 /** A student's quizzes: those of their classes that are open, were sat, or are announced. */
 export async function myQuizzes(database: Database, person: Person, now: Instant): Promise<MyQuiz[]> {
   await settle(database, { student: person.id }, now)
   const student = (await studentsByIds(database, [person.id])).get(person.id)
   if (!student) return []
-  const rows = await database.rows<Row>(
+  const rows = await database.rows<Pick<QuizRow, 'id' | 'state' | 'body'>>(
     `SELECT q.id, q.state, q.body FROM quiz q WHERE q.state IN ('published', 'filed')
     AND (q.id IN (SELECT quiz_id FROM quiz_class WHERE class_id IN (?)) OR q.id IN (SELECT quiz_id FROM attempt WHERE student_id = ?))`,
     [student.classes, person.id],
@@ -54,7 +49,7 @@ export async function myQuizzes(database: Database, person: Person, now: Instant
   const quizzes = rows.map((row) => ({ ...row, quiz: readQuiz(row.body) }))
   const ids = rows.map((row) => row.id)
   const [attempts, open, everybody, released] = await Promise.all([
-    loadAttempts(database, 'quiz_id IN (?) AND student_id = ?', [ids, person.id]),
+    loadAttempts(database, { quizzes: ids, student: person.id }),
     openStops(database, ids),
     studentsOfClasses(database, [...new Set(quizzes.flatMap(({ quiz }) => classesOf(quiz.rules)))]),
     loadReleases(database, ids),

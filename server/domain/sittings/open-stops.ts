@@ -1,3 +1,4 @@
+import type { AttemptRow } from '../../database/tables'
 import type { Instant } from '../../../core/kit/time'
 import { fromSqlOrNever } from '../../database/codec'
 import type { Db } from '../../database/database'
@@ -12,7 +13,7 @@ export interface OpenStop {
 /** Hard stops of the sittings under way in some quizzes. */
 export async function openStops(db: Db, quizzes: readonly string[]): Promise<OpenStop[]> {
   if (!quizzes.length) return []
-  const rows = await db.rows<{ quiz_id: string; student_id: string; hard_stop: string }>(
+  const rows = await db.rows<Pick<AttemptRow, 'quiz_id' | 'student_id' | 'hard_stop'>>(
     "SELECT quiz_id, student_id, hard_stop FROM attempt WHERE quiz_id IN (?) AND state = 'open'",
     [quizzes],
   )

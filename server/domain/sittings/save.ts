@@ -1,3 +1,4 @@
+import type { AnswerRow, AttemptRow } from '../../database/tables'
 import { z } from 'zod'
 import type { Instant } from '../../../core/kit/time'
 import type { Paper } from '../../../core/paper'
@@ -158,16 +159,10 @@ async function sortOut(
   answers: readonly AnswerSave[],
   now: Instant,
 ): Promise<SaveReply> {
-  const rows = await database.rows<{
-    item: string
-    answer_lease: number
-    seq: number
-    answer_page: number
-    page: number
-    lease: number
-    state: string
-    hard_stop: string
-  }>(
+  const rows = await database.rows<
+    Pick<AnswerRow, 'item' | 'seq'> &
+      Pick<AttemptRow, 'page' | 'lease' | 'state' | 'hard_stop'> & { answer_lease: number; answer_page: number }
+  >(
     'SELECT w.item, w.lease AS answer_lease, w.seq, w.page AS answer_page, a.page, a.lease, a.state, a.hard_stop FROM attempt a JOIN answer w ON w.attempt_id = a.id WHERE a.id = ? AND w.item IN (?)',
     [attempt, answers.map((answer) => answer.item)],
   )

@@ -1,3 +1,4 @@
+import type { AttemptRow } from '../../database/tables'
 import type { Instant } from '../../../core/kit/time'
 import { compilePaper } from '../../../core/paper'
 import { limitsFor, maySit, scheduleFor, type MaySit, type Schedule } from '../../../core/schedule'
@@ -10,7 +11,7 @@ import type { Person } from '../../people/people'
 import { ensureFewFailures, noteFailure, samePassword } from '../../people/sign-in'
 import { notFound, Problem } from '../problem'
 import { loadEdition } from '../quizzes/edition'
-import { currentState, loadQuiz, type QuizRow } from '../quizzes/quizzes'
+import { currentState, loadQuiz, type LoadedQuiz } from '../quizzes/quizzes'
 import { assignedTo } from '../classes/assigned'
 import { studentsByIds } from '../classes/students'
 import { recordLine } from '../record'
@@ -20,7 +21,7 @@ import { satOf } from './sat'
 import { settle } from './end'
 
 export interface Standing {
-  row: QuizRow
+  row: LoadedQuiz
   student: Student
   schedule: Schedule
   attempts: Attempt[]
@@ -33,7 +34,7 @@ export async function standing(database: Database, person: Person, quizId: strin
   const row = await loadQuiz(database, quizId)
   const student = (await studentsByIds(database, [person.id])).get(person.id)
   if (!student) throw notFound('This quiz')
-  const attempts = await loadAttempts(database, 'quiz_id = ? AND student_id = ?', [quizId, person.id])
+  const attempts = await loadAttempts(database, { quizzes: [quizId], student: person.id })
   const schedule = scheduleFor(row.quiz.rules, student)
   const state = currentState(row, await assignedTo(database, row.quiz.rules), await openStops(database, [quizId]), now)
   return {
@@ -89,7 +90,7 @@ export async function startSitting(
   const last = attempts.at(-1)
   const earlier = attempts.length
     ? (
-        await database.rows<{ paper: string }>(
+        await database.rows<Pick<AttemptRow, 'paper'>>(
           'SELECT paper FROM attempt WHERE quiz_id = ? AND student_id = ? ORDER BY number',
           [quizId, person.id],
         )
@@ -126,11 +127,7 @@ export async function startSitting(
   } catch (error) {
     // Two devices at once: the unique key lets one start, and both get that sitting.
     if ((error as { errno?: number }).errno !== 1062) throw error
-    const [other] = await loadAttempts(database, 'quiz_id = ? AND student_id = ? AND number = ?', [
-      quizId,
-      person.id,
-      may.attempt,
-    ])
+    const [other] = await loadAttempts(database, { quizzes: [quizId], student: person.id, number: may.attempt })
     return { attempt: other!.id }
   }
   return { attempt: id }

@@ -1,3 +1,4 @@
+import type { AttemptRow, QuizRow } from '../../database/tables'
 import { earlier, type Instant } from '../../../core/kit/time'
 import type { Rules } from '../../../core/quiz'
 import { limitsFor, neverShorter, scheduleFor, type Limits } from '../../../core/schedule'
@@ -7,16 +8,11 @@ import { readQuiz } from '../../documents/read'
 import type { Db } from '../../database/database'
 import { studentsByIds } from '../classes/students'
 
-interface OpenRow {
-  id: string
-  student_id: string
-  window_id: string
-  started_at: string
-  deadline: string
-  on_time_until: string
-  hard_stop: string
-  body: string
-}
+type OpenRow = Pick<
+  AttemptRow,
+  'id' | 'student_id' | 'window_id' | 'started_at' | 'deadline' | 'on_time_until' | 'hard_stop'
+> &
+  Pick<QuizRow, 'body'>
 
 export type Scope = { quiz: string; rules: Rules } | { student: string }
 
@@ -69,7 +65,7 @@ export async function rewriteOpenSittings(db: Db, scope: Scope, now: Instant): P
 
 /** Ends every open sitting of a quiz at an instant: the sweep hands in what is there. */
 export async function closeOpenSittings(db: Db, quiz: string, now: Instant): Promise<number> {
-  const rows = await db.rows<{ id: string; deadline: string }>(
+  const rows = await db.rows<Pick<AttemptRow, 'id' | 'deadline'>>(
     "SELECT id, deadline FROM attempt WHERE quiz_id = ? AND state = 'open' AND hard_stop >= ? FOR UPDATE",
     [quiz, toSql(now)],
   )

@@ -1,3 +1,4 @@
+import type { StandinKeeperChoiceRow, StandinKeeperFaultRow, StandinKeeperGrantRow } from '../../database/tables'
 import { plus, type Instant } from '../../../core/kit/time'
 import { fromSql, toSql } from '../../database/codec'
 import type { Database } from '../../database/database'
@@ -55,10 +56,10 @@ export function standInKeeper(db: Database, now: Instant): Keeper {
     const found = find(name)
     const row =
       found &&
-      (await db.one<{ asked_at: string }>('SELECT asked_at FROM standin_keeper_grant WHERE bank = ? AND school = ?', [
-        name,
-        school,
-      ]))
+      (await db.one<Pick<StandinKeeperGrantRow, 'asked_at'>>(
+        'SELECT asked_at FROM standin_keeper_grant WHERE bank = ? AND school = ?',
+        [name, school],
+      ))
     if (!found || !row) return null
     const decided = plus(fromSql(row.asked_at), found.decidesIn)
     return { until: decided <= now ? plus(decided, found.days * day) : null }
@@ -88,11 +89,13 @@ export function standInKeeper(db: Database, now: Instant): Keeper {
       const [found, given] = [find(name), await grant(name, school)]
       if (!found || !given?.until || given.until <= now) return null
       const [choices, faults] = await Promise.all([
-        db.rows<{ item: string; n: number }>(
+        db.rows<Pick<StandinKeeperChoiceRow, 'item'> & { n: number }>(
           'SELECT item, COUNT(*) AS n FROM standin_keeper_choice WHERE bank = ? GROUP BY item',
           [name],
         ),
-        db.rows<{ item: string }>('SELECT DISTINCT item FROM standin_keeper_fault WHERE bank = ?', [name]),
+        db.rows<Pick<StandinKeeperFaultRow, 'item'>>('SELECT DISTINCT item FROM standin_keeper_fault WHERE bank = ?', [
+          name,
+        ]),
       ])
       const chosen = new Map(choices.map((row) => [row.item, Number(row.n)]))
       const reported = new Set(faults.map((row) => row.item))

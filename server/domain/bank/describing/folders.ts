@@ -1,3 +1,4 @@
+import type { FolderRow, QuestionRow } from '../../../database/tables'
 import { z } from 'zod'
 import { id } from '../../../../core/question'
 import { inBatches } from '../../../database/batches'
@@ -67,7 +68,7 @@ export async function changeFolder(
     if (change.name !== undefined) await db.run('UPDATE folder SET name = ? WHERE id = ?', [change.name, folder])
     if (change.parent === undefined) return
     await ensureFolder(db, person, change.parent)
-    const rows = await db.rows<{ id: string; parent_id: string | null }>(
+    const rows = await db.rows<Pick<FolderRow, 'id' | 'parent_id'>>(
       'SELECT id, parent_id FROM folder WHERE school_id = ? FOR UPDATE',
       [person.school],
     )
@@ -81,12 +82,12 @@ export async function changeFolder(
 /** Takes a folder away. What was in it goes to the folder above; no question is lost. */
 export async function removeFolder(database: Database, person: Person, folder: string): Promise<void> {
   await database.transaction(async (db) => {
-    const row = await db.one<{ parent_id: string | null }>(
+    const row = await db.one<Pick<FolderRow, 'parent_id'>>(
       'SELECT parent_id FROM folder WHERE id = ? AND school_id = ?',
       [folder, person.school],
     )
     if (!row) throw notFound('This folder')
-    const held = await db.rows<{ id: string }>('SELECT id FROM question WHERE folder_id = ?', [folder])
+    const held = await db.rows<Pick<QuestionRow, 'id'>>('SELECT id FROM question WHERE folder_id = ?', [folder])
     await putInto(
       db,
       held.map(({ id: question }) => ({ question, folder: row.parent_id })),

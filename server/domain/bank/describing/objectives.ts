@@ -1,3 +1,4 @@
+import type { ObjectiveNeedRow, ObjectiveRow, QuestionObjectiveRow, SchoolRow } from '../../../database/tables'
 import { z } from 'zod'
 import { id } from '../../../../core/question'
 import type { Instant } from '../../../../core/kit/time'
@@ -44,11 +45,11 @@ function inOrder(objectives: Objective[]): Objective[] {
 /** The school's objectives, each parent before its children, with those that each needs first. */
 export async function listObjectives(db: Db, person: Pick<Person, 'school'>): Promise<Objective[]> {
   const [rows, needs] = await Promise.all([
-    db.rows<{ id: string; parent: string | null; code: string; title: string; essential: number }>(
+    db.rows<Pick<ObjectiveRow, 'id' | 'code' | 'title' | 'essential'> & { parent: string | null }>(
       'SELECT id, parent_id AS parent, code, title, essential FROM objective WHERE school_id = ?',
       [person.school],
     ),
-    db.rows<{ objective_id: string; needs_id: string }>(
+    db.rows<Pick<ObjectiveNeedRow, 'objective_id' | 'needs_id'>>(
       'SELECT n.objective_id, n.needs_id FROM objective_need n JOIN objective o ON o.id = n.objective_id WHERE o.school_id = ?',
       [person.school],
     ),
@@ -158,7 +159,7 @@ export async function changeObjective(
 /** Enters questions of objectives anew, whose titles are among the words that find them. */
 async function enterAnew(db: Db, school: string, objectives: readonly string[]): Promise<void> {
   if (!objectives.length) return
-  const rows = await db.rows<{ question_id: string }>(
+  const rows = await db.rows<Pick<QuestionObjectiveRow, 'question_id'>>(
     'SELECT DISTINCT question_id FROM question_objective WHERE objective_id IN (?)',
     [objectives],
   )
@@ -379,11 +380,10 @@ export async function giveObjectives(
 ): Promise<{ text: string; type: string; name: string }> {
   const [all, outside, school] = [
     await listObjectives(db, person),
-    await db.rows<{ id: string; outside_id: string | null }>(
-      'SELECT id, outside_id FROM objective WHERE school_id = ?',
-      [person.school],
-    ),
-    await db.one<{ name: string }>('SELECT name FROM school WHERE id = ?', [person.school]),
+    await db.rows<Pick<ObjectiveRow, 'id' | 'outside_id'>>('SELECT id, outside_id FROM objective WHERE school_id = ?', [
+      person.school,
+    ]),
+    await db.one<Pick<SchoolRow, 'name'>>('SELECT name FROM school WHERE id = ?', [person.school]),
   ]
   const outsideOf = new Map(outside.map((row) => [row.id, row.outside_id]))
   const codeOf = new Map(all.map((each) => [each.id, each.code || each.id]))

@@ -1,3 +1,4 @@
+import type { SchoolWordsRow } from '../../../database/tables'
 import { z } from 'zod'
 import { noVocabulary, vocabulary, type Vocabulary } from '../../../../core/question/vocabulary'
 import { toJson } from '../../../database/codec'
@@ -13,7 +14,7 @@ export async function loadVocabulary(
   db: Db,
   person: Pick<Person, 'school'>,
 ): Promise<{ revision: number; words: Vocabulary }> {
-  const row = await db.one<{ revision: number; body: string }>(
+  const row = await db.one<Pick<SchoolWordsRow, 'revision' | 'body'>>(
     'SELECT revision, body FROM school_words WHERE school_id = ?',
     [person.school],
   )

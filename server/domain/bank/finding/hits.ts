@@ -1,3 +1,10 @@
+import type {
+  MarkRow,
+  QuestionObjectiveRow,
+  QuestionRow,
+  QuestionTagRow,
+  QuizQuestionRow,
+} from '../../../database/tables'
 import { least } from '../../../../core/analysis/item'
 import type { Instant } from '../../../../core/kit/time'
 import type { KindName } from '../../../../core/question'
@@ -40,30 +47,26 @@ export interface Hit {
   lastUsedAt: Instant | null
 }
 
-interface HitRow {
-  id: string
-  version: number
-  state: QuestionState
-  kind: KindName
-  title: string
-  internal_name: string
-  key_text: string
-  points: string
-  seconds: number
-  difficulty: number
-  changed_at: string
-  folder_id: string | null
-  source: string
-  language: string
-  owner: string
-  sharing: Hit['sharing']
-  stimulus_id: string | null
-  bank: string | null
-  chosen: number
-  copy: string | null
-  doubts: number
-  last_used_at: string | null
-}
+type HitRow = Pick<
+  QuestionRow,
+  | 'id'
+  | 'version'
+  | 'state'
+  | 'title'
+  | 'internal_name'
+  | 'key_text'
+  | 'points'
+  | 'seconds'
+  | 'difficulty'
+  | 'changed_at'
+  | 'folder_id'
+  | 'source'
+  | 'language'
+  | 'stimulus_id'
+  | 'chosen'
+  | 'doubts'
+  | 'last_used_at'
+> & { kind: KindName; owner: string; sharing: Hit['sharing']; bank: string | null; copy: string | null }
 const hitColumns =
   'q.id, q.version, q.state, q.kind, q.title, q.internal_name, q.key_text, q.points, q.seconds, q.difficulty, q.changed_at, q.folder_id, q.source, q.language, p.name AS owner, q.sharing, q.stimulus_id, b.name AS bank, q.chosen, c.question_id AS copy, q.doubts, q.last_used_at'
 
@@ -85,21 +88,21 @@ async function withUse(db: Db, rows: HitRow[]): Promise<Hit[]> {
   if (!rows.length) return []
   const ids = rows.map((row) => row.id)
   const [objectives, tags, right, used] = await Promise.all([
-    db.rows<{ question_id: string; objective_id: string }>(
+    db.rows<Pick<QuestionObjectiveRow, 'question_id' | 'objective_id'>>(
       'SELECT question_id, objective_id FROM question_objective WHERE question_id IN (?) ORDER BY position',
       [ids],
     ),
-    db.rows<{ question_id: string; tag: string }>(
+    db.rows<Pick<QuestionTagRow, 'question_id' | 'tag'>>(
       'SELECT question_id, tag FROM question_tag WHERE question_id IN (?) ORDER BY tag',
       [ids],
     ),
-    db.rows<{ question_id: string; n: number; share: string }>(
+    db.rows<Pick<MarkRow, 'question_id'> & { n: number; share: string }>(
       `SELECT m.question_id, COUNT(*) AS n, AVG(GREATEST(m.fraction_rounded, 0)) AS share FROM mark m
       JOIN attempt a ON a.id = m.attempt_id AND a.number = 1 AND a.state = 'handed'
       WHERE m.question_id IN (?) AND m.fraction_rounded IS NOT NULL GROUP BY m.question_id HAVING n >= ?`,
       [ids, least],
     ),
-    db.rows<{ question_id: string; n: number }>(
+    db.rows<Pick<QuizQuestionRow, 'question_id'> & { n: number }>(
       'SELECT question_id, COUNT(*) AS n FROM quiz_question WHERE question_id IN (?) GROUP BY question_id',
       [ids],
     ),

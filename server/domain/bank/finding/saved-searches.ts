@@ -1,3 +1,4 @@
+import type { SavedSearchRow } from '../../../database/tables'
 import { z } from 'zod'
 import { toJson } from '../../../database/codec'
 import { readOwn } from '../../../documents/read'
@@ -18,7 +19,7 @@ export interface SavedSearch {
 }
 
 export async function savedSearches(db: Db, person: Person): Promise<SavedSearch[]> {
-  const rows = await db.rows<{ id: string; name: string; body: string }>(
+  const rows = await db.rows<Pick<SavedSearchRow, 'id' | 'name' | 'body'>>(
     'SELECT id, name, body FROM saved_search WHERE person_id = ? ORDER BY name',
     [person.id],
   )
@@ -37,7 +38,7 @@ export async function saveSearch(
     [id, person.id, search.name, toJson({ ...search.query, from: 0 })],
   )
   return {
-    id: (await db.one<{ id: string }>('SELECT id FROM saved_search WHERE person_id = ? AND name = ?', [
+    id: (await db.one<Pick<SavedSearchRow, 'id'>>('SELECT id FROM saved_search WHERE person_id = ? AND name = ?', [
       person.id,
       search.name,
     ]))!.id,

@@ -1,3 +1,4 @@
+import type { MediaRow } from '../../../database/tables'
 import { createHash } from 'node:crypto'
 import type { Instant } from '../../../../core/kit/time'
 import { toSql } from '../../../database/codec'
@@ -103,7 +104,7 @@ export async function addMedia(
   return kept
 }
 
-interface MediaRow {
+interface Medium {
   id: string
   src: string
   kind: MediaKind
@@ -112,7 +113,7 @@ interface MediaRow {
   own: boolean
 }
 
-function mediaRow(person: Pick<Person, 'id' | 'school'>, bytes: Buffer, own: boolean): MediaRow {
+function mediaRow(person: Pick<Person, 'id' | 'school'>, bytes: Buffer, own: boolean): Medium {
   const id = mediaId(own ? `${person.school}:${person.id}` : person.school, bytes)
   return { id, src: `/api/media/${id}`, ...sniff(bytes)!, bytes, own }
 }
@@ -121,7 +122,7 @@ const bytesAtOnce = 8 * mega
 async function insertMedia(
   db: Db,
   person: Pick<Person, 'id' | 'school'>,
-  rows: readonly MediaRow[],
+  rows: readonly Medium[],
   now: Instant,
 ): Promise<void> {
   await inBatches(
@@ -155,7 +156,7 @@ export async function addManyMedia(
 }
 
 export async function loadMedia(db: Db, person: Person, id: string): Promise<{ type: string; bytes: Buffer }> {
-  const found = await db.one<{ type: string; bytes: Buffer; own: number; added_by: string }>(
+  const found = await db.one<Pick<MediaRow, 'type' | 'bytes' | 'own' | 'added_by'>>(
     'SELECT type, bytes, own, added_by FROM media WHERE id = ? AND school_id = ?',
     [id, person.school],
   )

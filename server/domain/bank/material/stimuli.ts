@@ -1,3 +1,4 @@
+import type { QuestionRow, StimulusRow, StimulusVersionRow } from '../../../database/tables'
 import { mapStimulusHtml, plainText, type Stimulus } from '../../../../core/question'
 import type { Instant } from '../../../../core/kit/time'
 import { fromSql, toJson, toSql } from '../../../database/codec'
@@ -37,7 +38,9 @@ export function preparedStimulus(written: Stimulus): Stimulus {
 
 /** Newest first; with words, those whose name or text holds them. A school has hundreds, not more. */
 export async function listStimuli(db: Db, person: Person, words: string): Promise<StimulusLine[]> {
-  const rows = await db.rows<{ id: string; name: string; body: string; questions: number; changed_at: string }>(
+  const rows = await db.rows<
+    Pick<QuestionRow, 'id' | 'changed_at'> & { name: string; body: string; questions: number }
+  >(
     `SELECT s.id, s.name, v.body, s.changed_at,
       (SELECT COUNT(*) FROM question q WHERE q.stimulus_id = s.id AND q.state <> 'retired') AS questions
     FROM stimulus s JOIN stimulus_version v ON v.stimulus_id = s.id AND v.version = s.version
@@ -61,7 +64,7 @@ export async function loadStimulus(db: Db, person: Person, id: string): Promise<
   const found = (await loadStimuli(db, person.school, [id])).get(id)
   if (!found) throw notFound('This stimulus')
   const visible = visibleTo(person)
-  const questions = await db.rows<{ id: string }>(
+  const questions = await db.rows<Pick<QuestionRow, 'id'>>(
     `SELECT q.id FROM question q WHERE q.stimulus_id = ? AND q.state <> 'retired' AND ${visible.sql} ORDER BY q.changed_at, q.id`,
     [id, ...visible.values],
   )
@@ -84,7 +87,7 @@ export async function loadStimuli(
   ids: readonly string[],
 ): Promise<Map<string, { version: number; stimulus: Stimulus }>> {
   if (!ids.length) return new Map()
-  const rows = await db.rows<{ id: string; version: number; body: string }>(
+  const rows = await db.rows<Pick<StimulusRow, 'id' | 'version'> & Pick<StimulusVersionRow, 'body'>>(
     'SELECT s.id, s.version, v.body FROM stimulus s JOIN stimulus_version v ON v.stimulus_id = s.id AND v.version = s.version WHERE s.id IN (?) AND s.school_id = ?',
     [ids, school],
   )
@@ -137,10 +140,10 @@ export async function reviseStimulus(
       [onVersion + 1, clean.name, toSql(now), id, person.school, onVersion],
     )
     if (!changed) {
-      const newest = await db.one<{ version: number }>('SELECT version FROM stimulus WHERE id = ? AND school_id = ?', [
-        id,
-        person.school,
-      ])
+      const newest = await db.one<Pick<StimulusRow, 'version'>>(
+        'SELECT version FROM stimulus WHERE id = ? AND school_id = ?',
+        [id, person.school],
+      )
       if (!newest) throw notFound('This stimulus')
       throw new Problem(
         409,

@@ -1,3 +1,4 @@
+import type { OutsideBankRow, QuestionCopyRow, QuestionRow } from '../../../database/tables'
 import { z } from 'zod'
 import type { Instant } from '../../../../core/kit/time'
 import { differences, type Difference } from '../../../../core/question/difference'
@@ -19,14 +20,7 @@ export const newFault = z.strictObject({
   words: z.string().trim().min(1, 'Write what is wrong.').max(4000, 'A report has at most 4,000 characters.'),
 })
 
-interface BankRow {
-  id: string
-  bank: string
-  name: string
-  asked_at: string
-  granted_until: string | null
-  synced_at: string | null
-}
+type BankRow = Pick<OutsideBankRow, 'id' | 'bank' | 'name' | 'asked_at' | 'granted_until' | 'synced_at'>
 const columns = 'id, bank, name, asked_at, granted_until, synced_at'
 
 export interface OutsideBank extends ListedBank {
@@ -153,7 +147,7 @@ export async function syncBank(
     corrected = 0
     const there = new Map(
       (
-        await db.rows<{ id: string; origin_item: string; version: number }>(
+        await db.rows<Pick<QuestionRow, 'id' | 'origin_item' | 'version'>>(
           'SELECT id, origin_item, version FROM question WHERE origin_bank = ?',
           [row.id],
         )
@@ -245,7 +239,7 @@ export async function takeQuestion(
 ): Promise<{ id: string }> {
   const origin = await originOf(database, person, question, now)
   const made = await database.transaction(async (db) => {
-    const there = await db.one<{ question_id: string }>(
+    const there = await db.one<Pick<QuestionCopyRow, 'question_id'>>(
       'SELECT question_id FROM question_copy WHERE of_id = ? FOR UPDATE',
       [origin.id],
     )

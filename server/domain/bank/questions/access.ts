@@ -1,3 +1,4 @@
+import type { QuestionRow } from '../../../database/tables'
 import type { Db, Value } from '../../../database/database'
 import type { Person } from '../../../people/people'
 import { notFound, Problem } from '../../problem'
@@ -21,7 +22,7 @@ export function visibleTo(
 /** Those of the given questions that a person may change: shared with the school or with them for writing, or their own. */
 export async function writable(db: Db, person: Person, ids: readonly string[]): Promise<Set<string>> {
   if (!ids.length) return new Set()
-  const rows = await db.rows<{ id: string }>(
+  const rows = await db.rows<Pick<QuestionRow, 'id'>>(
     `SELECT q.id FROM question q WHERE q.id IN (?) AND q.school_id = ? AND (q.sharing = 'school' OR (q.owner_id = ? AND q.sharing NOT IN ('staged', 'outside'))
     OR (q.sharing = 'named' AND EXISTS (SELECT 1 FROM question_share s WHERE s.question_id = q.id AND s.person_id = ? AND s.may = 'write')))`,
     [ids, person.school, person.id, person.id],

@@ -1,3 +1,4 @@
+import type { BulkChangeRow, QuestionRow } from '../../../database/tables'
 import { z } from 'zod'
 import type { Instant } from '../../../../core/kit/time'
 import { id, points, type Question } from '../../../../core/question'
@@ -62,7 +63,7 @@ function changed(question: Question, by: Change): Question | null {
 async function moveAll(db: Db, person: Person, ids: string[], folder: string | null): Promise<Before[]> {
   if (folder && !(await db.one('SELECT 1 AS yes FROM folder WHERE id = ? AND school_id = ?', [folder, person.school])))
     throw notFound('This folder')
-  const rows = await db.rows<{ id: string; folder_id: string | null }>(
+  const rows = await db.rows<Pick<QuestionRow, 'id' | 'folder_id'>>(
     'SELECT id, folder_id FROM question WHERE id IN (?) FOR UPDATE',
     [ids],
   )
@@ -152,10 +153,10 @@ export async function undoMany(
       'UPDATE bulk_change SET undone_at = ? WHERE id = ? AND person_id = ? AND undone_at IS NULL',
       [toSql(now), changeId, person.id],
     )
-    const row = await db.one<{ body: string }>('SELECT body FROM bulk_change WHERE id = ? AND person_id = ?', [
-      changeId,
-      person.id,
-    ])
+    const row = await db.one<Pick<BulkChangeRow, 'body'>>(
+      'SELECT body FROM bulk_change WHERE id = ? AND person_id = ?',
+      [changeId, person.id],
+    )
     if (!row) throw notFound('This change')
     if (!won) throw new Problem(409, 'undone', 'This change has been taken back already.')
     const before = readOwn<Before[]>(row.body)
@@ -174,7 +175,7 @@ async function putBack(db: Db, person: Person, before: readonly Before[], now: I
 
 async function moveBack(db: Db, moved: readonly Extract<Before, { folder: unknown }>[]): Promise<number> {
   if (!moved.length) return 0
-  const rows = await db.rows<{ id: string; folder_id: string | null }>(
+  const rows = await db.rows<Pick<QuestionRow, 'id' | 'folder_id'>>(
     'SELECT id, folder_id FROM question WHERE id IN (?) FOR UPDATE',
     [moved.map((each) => each.id)],
   )
@@ -189,7 +190,7 @@ async function moveBack(db: Db, moved: readonly Extract<Before, { folder: unknow
 
 async function turnBack(db: Db, turned: readonly Extract<Before, { state: unknown }>[]): Promise<number> {
   if (!turned.length) return 0
-  const rows = await db.rows<{ id: string; state: QuestionState }>(
+  const rows = await db.rows<Pick<QuestionRow, 'id' | 'state'>>(
     'SELECT id, state FROM question WHERE id IN (?) FOR UPDATE',
     [turned.map((each) => each.id)],
   )

@@ -1,3 +1,4 @@
+import type { PersonRow } from '../../../database/tables'
 import { z } from 'zod'
 import { differences, type Difference } from '../../../../core/question/difference'
 import { id, type Question } from '../../../../core/question'
@@ -63,7 +64,7 @@ async function setShares(
   shares: { email: string; may: 'read' | 'write' }[],
 ): Promise<void> {
   const rows = shares.length
-    ? await db.rows<{ id: string; email: string }>(
+    ? await db.rows<Pick<PersonRow, 'id' | 'email'>>(
         "SELECT id, email FROM person WHERE email IN (?) AND school_id = ? AND role = 'teacher'",
         [shares.map(({ email }) => email.toLowerCase()), person.school],
       )

@@ -1,3 +1,4 @@
+import type { PersonRow, QuestionRow, QuestionShareRow, QuestionVersionRow } from '../../../database/tables'
 import type { Instant } from '../../../../core/kit/time'
 import { mapEveryHtml, type Question } from '../../../../core/question'
 import { fromSql, toSql } from '../../../database/codec'
@@ -87,7 +88,7 @@ export async function reviseQuestion(
   await database.transaction(async (db) => {
     await ensureWritable(db, person, id)
     if ((await insertVersions(db, person, [{ id, on: onVersion, question: clean }], now)).size) return
-    const newest = await db.one<{ version: number; name: string }>(
+    const newest = await db.one<Pick<QuestionVersionRow, 'version'> & Pick<PersonRow, 'name'>>(
       'SELECT v.version, p.name FROM question q JOIN question_version v ON v.question_id = q.id AND v.version = q.version JOIN person p ON p.id = v.made_by WHERE q.id = ?',
       [id],
     )
@@ -137,11 +138,11 @@ export async function loadQuestion(
   )
   if (!row) throw notFound('This question')
   const [rows, shares, may] = await Promise.all([
-    db.rows<{ version: number; name: string; made_at: string; body: string | null }>(
+    db.rows<Pick<QuestionVersionRow, 'version' | 'made_at'> & Pick<PersonRow, 'name'> & { body: string | null }>(
       'SELECT v.version, p.name, v.made_at, IF(v.version = ?, v.body, NULL) AS body FROM question_version v JOIN person p ON p.id = v.made_by WHERE v.question_id = ? ORDER BY v.version DESC',
       [version ?? row.version, id],
     ),
-    db.rows<{ email: string; name: string; may: 'read' | 'write' }>(
+    db.rows<Pick<PersonRow, 'email' | 'name'> & Pick<QuestionShareRow, 'may'>>(
       'SELECT p.email, p.name, s.may FROM question_share s JOIN person p ON p.id = s.person_id WHERE s.question_id = ? ORDER BY p.name',
       [id],
     ),
@@ -173,7 +174,7 @@ export async function loadQuestions(
   ids: readonly string[],
 ): Promise<Map<string, { version: number; state: QuestionState; question: Question }>> {
   if (!ids.length) return new Map()
-  const rows = await db.rows<{ id: string; version: number; state: QuestionState; body: string }>(
+  const rows = await db.rows<Pick<QuestionRow, 'id' | 'version' | 'state'> & Pick<QuestionVersionRow, 'body'>>(
     'SELECT q.id, q.version, q.state, v.body FROM question q JOIN question_version v ON v.question_id = q.id AND v.version = q.version WHERE q.id IN (?) AND q.school_id = ?',
     [ids, school],
   )

@@ -1,3 +1,4 @@
+import type { PersonRow, QuestionRemarkRow, QuestionRow } from '../../../database/tables'
 import { z } from 'zod'
 import type { Instant } from '../../../../core/kit/time'
 import { fromSql, toSql } from '../../../database/codec'
@@ -25,26 +26,20 @@ export interface Remark {
 
 async function ensureVisible(db: Db, person: Person, question: string): Promise<number> {
   const visible = visibleTo(person)
-  const row = await db.one<{ version: number }>(`SELECT q.version FROM question q WHERE q.id = ? AND ${visible.sql}`, [
-    question,
-    ...visible.values,
-  ])
+  const row = await db.one<Pick<QuestionRow, 'version'>>(
+    `SELECT q.version FROM question q WHERE q.id = ? AND ${visible.sql}`,
+    [question, ...visible.values],
+  )
   if (!row) throw notFound('This question')
   return row.version
 }
 
 export async function listRemarks(db: Db, person: Person, question: string): Promise<Remark[]> {
   await ensureVisible(db, person, question)
-  const rows = await db.rows<{
-    id: string
-    version: number
-    name: string
-    said_at: string
-    words: string
-    doubt: number
-    answered: string | null
-    answered_at: string | null
-  }>(
+  const rows = await db.rows<
+    Pick<QuestionRemarkRow, 'id' | 'version' | 'said_at' | 'words' | 'doubt' | 'answered_at'> &
+      Pick<PersonRow, 'name'> & { answered: string | null }
+  >(
     'SELECT r.id, r.version, p.name, r.said_at, r.words, r.doubt, a.name AS answered, r.answered_at FROM question_remark r JOIN person p ON p.id = r.said_by LEFT JOIN person a ON a.id = r.answered_by WHERE r.question_id = ? ORDER BY r.said_at',
     [question],
   )
@@ -112,7 +107,7 @@ export async function openDoubts(
   db: Db,
   person: Person,
 ): Promise<{ question: string; title: string; doubts: number }[]> {
-  return db.rows<{ question: string; title: string; doubts: number }>(
+  return db.rows<Pick<QuestionRow, 'title' | 'doubts'> & { question: string }>(
     'SELECT id AS question, title, doubts FROM question WHERE owner_id = ? AND doubts > 0 ORDER BY changed_at DESC LIMIT 20',
     [person.id],
   )

@@ -1,3 +1,4 @@
+import type { ObjectiveRow, QuestionRow, QuestionVersionRow } from '../../../database/tables'
 import type { Instant } from '../../../../core/kit/time'
 import { gapText } from '../../../../core/question/kinds/gaps'
 import { nearKey } from '../../../../core/question/near'
@@ -52,7 +53,7 @@ const entriesOf = (question: Question, objectiveWords: string): string[] => [
 async function objectiveTitles(db: Db, questions: readonly Question[]): Promise<Map<string, string>> {
   const ids = [...new Set(questions.flatMap((question) => question.objectives))]
   const rows = ids.length
-    ? await db.rows<{ id: string; title: string }>('SELECT id, title FROM objective WHERE id IN (?)', [ids])
+    ? await db.rows<Pick<ObjectiveRow, 'id' | 'title'>>('SELECT id, title FROM objective WHERE id IN (?)', [ids])
     : []
   if (rows.length < ids.length)
     throw new Problem(422, 'objective', 'One of the objectives is no longer there. Choose it anew.')
@@ -251,7 +252,7 @@ export async function loadVersions(
   wanted: readonly { id: string; version: number }[],
 ): Promise<Map<string, Question>> {
   if (!wanted.length) return new Map()
-  const rows = await db.rows<{ question_id: string; body: string }>(
+  const rows = await db.rows<Pick<QuestionVersionRow, 'question_id' | 'body'>>(
     'SELECT question_id, body FROM question_version WHERE (question_id, version) IN (?)',
     [wanted.map(({ id, version }) => [id, version])],
   )
@@ -260,7 +261,7 @@ export async function loadVersions(
 
 /** Takes title, words, tags and the rest of the index anew from the newest versions: after a migration that added to them. */
 export async function reindexAll(database: Database, batch = 200): Promise<number> {
-  const all = await database.rows<{ id: string }>('SELECT id FROM question ORDER BY id')
+  const all = await database.rows<Pick<QuestionRow, 'id'>>('SELECT id FROM question ORDER BY id')
   await inBatches(all, batch, (part) =>
     database.transaction(async (db) => {
       const rows = await db.rows<Standing & { body: string }>(

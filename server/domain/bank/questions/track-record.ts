@@ -1,3 +1,4 @@
+import type { QuestionRow, QuizRow } from '../../../database/tables'
 import { itemFigures, type ItemFigures } from '../../../../core/analysis/item'
 import type { Instant } from '../../../../core/kit/time'
 import { fromSql } from '../../../database/codec'
@@ -21,7 +22,7 @@ export async function questionRecord(
   now: Instant | null = null,
 ): Promise<QuestionRecord> {
   const visible = visibleTo(person, now ? await grantedBanks(db, person.school, now) : [])
-  const row = await db.one<{ last_used_at: string | null }>(
+  const row = await db.one<Pick<QuestionRow, 'last_used_at'>>(
     `SELECT q.last_used_at FROM question q WHERE q.id = ? AND ${visible.sql}`,
     [question, ...visible.values],
   )
@@ -35,7 +36,7 @@ export async function questionRecord(
       WHERE m.question_id = ? AND m.fraction_rounded IS NOT NULL LIMIT 20000`,
       [question, question, question],
     ),
-    db.rows<{ id: string; title: string; state: string; mine: number }>(
+    db.rows<Pick<QuizRow, 'id' | 'title' | 'state'> & { mine: number }>(
       'SELECT z.id, z.title, z.state, (z.owner_id = ? OR EXISTS (SELECT 1 FROM quiz_teacher t WHERE t.quiz_id = z.id AND t.person_id = ?)) AS mine FROM quiz_question u JOIN quiz z ON z.id = u.quiz_id WHERE u.question_id = ? ORDER BY z.changed_at DESC LIMIT 100',
       [person.id, person.id, question],
     ),

@@ -1,0 +1,399 @@
+/** The rows of the tables as they arrive; written by `npm run tables` from the schema. A query picks what it reads. */
+
+export interface AnswerRow {
+  attempt_id: string
+  item: string
+  page: number
+  response: string | null
+  flagged: number
+  lease: number
+  seq: number
+  kept_at: string | null
+}
+
+export interface AnswerAsideRow {
+  id: string
+  attempt_id: string
+  item: string
+  response: string | null
+  lease: number
+  seq: number
+  arrived_at: string
+  reason: 'ended' | 'lease' | 'page'
+}
+
+export interface AttemptRow {
+  id: string
+  quiz_id: string
+  edition_id: string
+  student_id: string
+  number: number
+  window_id: string
+  state: 'open' | 'handed' | 'unsent'
+  started_at: string
+  deadline: string
+  on_time_until: string
+  hard_stop: string
+  handed_in_at: string | null
+  ended_by: 'student' | 'clock' | 'teacher' | null
+  lease: number
+  device: string
+  page: number
+  touched: number
+  paper: string
+  score: string | null
+  score_rounded: string | null
+  possible: string | null
+  marked_at: string | null
+  days_late: number
+  minutes_over: number
+  language: string | null
+}
+
+export interface BulkChangeRow {
+  id: string
+  person_id: string
+  made_at: string
+  body: string
+  undone_at: string | null
+}
+
+export interface ClassRow {
+  id: string
+  school_id: string
+  name: string
+}
+
+export interface ClassTeacherRow {
+  class_id: string
+  person_id: string
+}
+
+export interface EditionRow {
+  id: string
+  quiz_id: string
+  number: number
+  body: string
+  made_by: string
+  made_at: string
+}
+
+export interface EnrolmentRow {
+  class_id: string
+  person_id: string
+}
+
+export interface FailedTryRow {
+  id: string
+  subject: string
+  at: string
+}
+
+export interface FolderRow {
+  id: string
+  school_id: string
+  parent_id: string | null
+  name: string
+}
+
+export interface HandMarkRow {
+  attempt_id: string
+  item: string
+  fraction: string
+  comment: string
+  given_by: string
+  given_at: string
+}
+
+export interface ImportBatchRow {
+  id: string
+  school_id: string
+  person_id: string
+  name: string
+  made_at: string
+  state: 'staged' | 'running' | 'stopping' | 'done' | 'undone'
+  progress: number
+  total: number
+  touched_at: string
+  body: string
+  result: string | null
+}
+
+export interface MarkRow {
+  attempt_id: string
+  item: string
+  question_id: string
+  answered: number
+  fraction: string | null
+  fraction_rounded: string | null
+  points: string | null
+  possible: string
+}
+
+export interface MediaRow {
+  id: string
+  school_id: string
+  type: string
+  bytes: Buffer
+  added_by: string
+  added_at: string
+  own: number
+}
+
+export interface MigrationRow {
+  name: string
+  at: string
+}
+
+export interface ObjectiveRow {
+  id: string
+  school_id: string
+  parent_id: string | null
+  code: string
+  title: string
+  essential: number
+  outside_id: string | null
+}
+
+export interface ObjectiveNeedRow {
+  objective_id: string
+  needs_id: string
+}
+
+export interface OutsideBankRow {
+  id: string
+  school_id: string
+  bank: string
+  name: string
+  asked_by: string
+  asked_at: string
+  granted_until: string | null
+  synced_at: string | null
+}
+
+export interface OutsideFaultRow {
+  id: string
+  question_id: string
+  version: number
+  said_by: string
+  said_at: string
+  words: string
+}
+
+export interface PersonRow {
+  id: string
+  school_id: string
+  role: 'teacher' | 'student'
+  name: string
+  email: string
+  password_hash: string
+  accommodation: string | null
+}
+
+export interface QuestionRow {
+  id: string
+  school_id: string
+  owner_id: string
+  state: 'work' | 'usable' | 'retired'
+  version: number
+  changed_at: string
+  kind: string
+  title: string
+  internal_name: string
+  key_text: string
+  points: string
+  seconds: number
+  difficulty: number
+  folder_id: string | null
+  language: string
+  sharing: 'private' | 'named' | 'school' | 'staged' | 'outside'
+  near_key: string
+  doubts: number
+  last_used_at: string | null
+  source: string
+  facets: string
+  import_id: string | null
+  stimulus_id: string | null
+  origin_bank: string | null
+  origin_item: string | null
+  chosen: number
+}
+
+export interface QuestionCopyRow {
+  question_id: string
+  of_id: string
+  of_version: number
+}
+
+export interface QuestionObjectiveRow {
+  question_id: string
+  objective_id: string
+  position: number
+}
+
+export interface QuestionOutsideRow {
+  school_id: string
+  outside_id: string
+  question_id: string
+}
+
+export interface QuestionRemarkRow {
+  id: string
+  question_id: string
+  version: number
+  said_by: string
+  said_at: string
+  words: string
+  doubt: number
+  answered_by: string | null
+  answered_at: string | null
+}
+
+export interface QuestionShareRow {
+  question_id: string
+  person_id: string
+  may: 'read' | 'write'
+}
+
+export interface QuestionTagRow {
+  question_id: string
+  tag: string
+}
+
+export interface QuestionVersionRow {
+  question_id: string
+  version: number
+  made_by: string
+  made_at: string
+  body: string
+}
+
+export interface QuestionWordRow {
+  word: string
+  question_id: string
+  kind: string
+  difficulty: number
+}
+
+export interface QuizRow {
+  id: string
+  school_id: string
+  owner_id: string
+  title: string
+  state: 'draft' | 'published' | 'withdrawn' | 'filed'
+  revision: number
+  body: string
+  edition_id: string | null
+  edition_revision: number | null
+  changed_at: string
+}
+
+export interface QuizClassRow {
+  quiz_id: string
+  class_id: string
+}
+
+export interface QuizEditRow {
+  quiz_id: string
+  revision: number
+  token: string
+  made_by: string
+  made_at: string
+  body: string
+}
+
+export interface QuizQuestionRow {
+  quiz_id: string
+  question_id: string
+}
+
+export interface QuizTeacherRow {
+  quiz_id: string
+  person_id: string
+}
+
+export interface RecordRow {
+  id: string
+  at: string
+  who: string | null
+  what: string
+  subject: string
+  detail: string
+}
+
+export interface ReleasedRow {
+  quiz_id: string
+  class_id: string
+  at: string
+}
+
+export interface RulesVersionRow {
+  quiz_id: string
+  version: number
+  body: string
+  made_by: string
+  made_at: string
+}
+
+export interface SavedSearchRow {
+  id: string
+  person_id: string
+  name: string
+  body: string
+}
+
+export interface SchoolRow {
+  id: string
+  name: string
+  zone: string
+  demo: number
+}
+
+export interface SchoolWordsRow {
+  school_id: string
+  revision: number
+  body: string
+}
+
+export interface StandinKeeperChoiceRow {
+  bank: string
+  item: string
+  school: string
+}
+
+export interface StandinKeeperFaultRow {
+  bank: string
+  item: string
+  school: string
+  said_at: string
+  words: string
+}
+
+export interface StandinKeeperGrantRow {
+  bank: string
+  school: string
+  asked_at: string
+}
+
+export interface StimulusRow {
+  id: string
+  school_id: string
+  version: number
+  name: string
+  changed_at: string
+  outside_id: string | null
+}
+
+export interface StimulusVersionRow {
+  stimulus_id: string
+  version: number
+  made_by: string
+  made_at: string
+  body: string
+}
+
+export interface ViewedRow {
+  attempt_id: string
+  facet: import('../../core/release/names').FacetName
+  at: string
+}
