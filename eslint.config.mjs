@@ -101,6 +101,24 @@ export default ts.config(
     },
   },
   {
+    files: ['server/**/*.ts'],
+    ignores: ['server/domain/bank/finding/**'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            {
+              group: ['**/finding/visible'],
+              importNames: ['visibleTo'],
+              message: 'No piece of SQL leaves the room: ask seenAmong or ensureSeen.',
+            },
+          ],
+        },
+      ],
+    },
+  },
+  {
     files: ['server/domain/**/*.ts'],
     // A statement in a loop is a defect: many rows go in one, and too many for one go through database/batches.ts.
     rules: { 'no-await-in-loop': 'error' },
@@ -149,6 +167,7 @@ export default ts.config(
   },
   {
     files: ['app/**/*.{ts,vue}'],
+    ignores: ['**/*.test.ts'],
     rules: {
       '@typescript-eslint/no-restricted-imports': outsideButTypes(
         ['**/server/**', 'mysql2*', 'node:*', 'h3'],

@@ -8,7 +8,8 @@ import { kindNames, kindOf, questionFaults, scoreAnswer, type Question } from '.
 import { sampleQuestion } from '../tests/fixtures/core'
 import { readFile, UnreadableFile } from '.'
 import { csvTemplate, readCsv, writeCsv } from './csv/questions'
-import { readThistle, thistleFileSchema, writeThistle, type OutgoingQuestion } from './json/thistle'
+import { readThistle, thistleFileSchema, writeThistle } from './json/thistle'
+import type { OutgoingQuestion } from './format'
 import { readMarkdown } from './markdown/read'
 import { digestOf } from './bundle'
 import { readPackage } from './qti/package-read'
@@ -282,7 +283,7 @@ describe('hostile files', () => {
       /grow beyond all measure/,
     ],
     ['a broken archive', new Uint8Array([0x50, 0x4b, 3, 4, 1, 2, 3]), 'a.zip', /not a zip archive|no assessment item/],
-    ['bytes that are nothing', new Uint8Array([0, 1, 2, 3, 0, 0]), 'a.bin', /neither a QTI package/],
+    ['bytes that are nothing', new Uint8Array([0, 1, 2, 3, 0, 0]), 'a.bin', /none of the formats/],
     ['JSON of another sort', bytes('{"a":1}'), 'a.json', /not a file of questions/],
     ['a later version', bytes('{"format":"thistle-questions","version":9,"questions":[]}'), 'a.json', /version 9/],
     ['CSV without its columns', bytes('question,kindness\nx,y'), 'a.csv', /./],

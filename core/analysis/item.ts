@@ -1,7 +1,7 @@
-/** One student's answer to a question: the share it earned, and the share of the rest of the paper. */
+/** One student's answer to a question: the share it earned, and the share of the rest of the paper; null where there is no rest that is marked. */
 export interface ItemResponse {
   share: number
-  rest: number
+  rest: number | null
 }
 
 export interface ItemFigures {
@@ -29,13 +29,21 @@ export function correlation(pairs: readonly (readonly [number, number])[]): numb
   return aa < 1e-12 || bb < 1e-12 ? null : ab / Math.sqrt(aa * bb)
 }
 
+/** The mean share that n first answers earned; null below the least. @param earned sum of the shares, those below 0 as 0 */
+export function facilityOf(n: number, earned: number): number | null {
+  return n < least ? null : earned / n
+}
+
 /** Facility, and discrimination as the correlation of the share earned with the share of what else the student was given. */
 export function itemFigures(responses: readonly ItemResponse[]): ItemFigures {
   const n = responses.length
-  if (n < least) return { n, facility: null, discrimination: null }
+  const pairs = responses.flatMap(({ share, rest }) => (rest === null ? [] : [[share, rest] as const]))
   return {
     n,
-    facility: responses.reduce((all, response) => all + Math.max(0, response.share), 0) / n,
-    discrimination: correlation(responses.map((response) => [response.share, response.rest] as const)),
+    facility: facilityOf(
+      n,
+      responses.reduce((all, response) => all + Math.max(0, response.share), 0),
+    ),
+    discrimination: pairs.length < least ? null : correlation(pairs),
   }
 }

@@ -1,16 +1,8 @@
 import { z } from 'zod'
 import { languageCode } from './language'
 import { html } from './allowed-html'
+import { kindNames, kindOf, type BodyOf, type KindName } from './kinds'
 import { vary } from './vary/schema'
-import { recordingBody, shortBody, writtenBody } from './kinds/by-hand'
-import { choiceBody } from './kinds/choice'
-import { choicesBody } from './kinds/choices'
-import { gapsBody } from './kinds/gaps'
-import { numberBody } from './kinds/number'
-import { orderingBody } from './kinds/ordering'
-import { pairsBody } from './kinds/pairs'
-import { spotBody } from './kinds/spot'
-import { textBody } from './kinds/text'
 
 export const id = z.string().regex(/^[a-zA-Z0-9_-]{1,40}$/, 'This is not an id that Thistle gave.')
 
@@ -61,21 +53,21 @@ const common = {
   fields: z.record(id, z.string().trim().max(400)).default({}),
 }
 
+type Common = z.infer<z.ZodObject<typeof common, z.core.$strict>>
 /** One version of a question, as an author writes it. */
-export const question = z.discriminatedUnion('kind', [
-  z.strictObject({ ...common, kind: z.literal('choice'), body: choiceBody }),
-  z.strictObject({ ...common, kind: z.literal('choices'), body: choicesBody }),
-  z.strictObject({ ...common, kind: z.literal('trueFalse'), body: choiceBody }),
-  z.strictObject({ ...common, kind: z.literal('yesNo'), body: choiceBody }),
-  z.strictObject({ ...common, kind: z.literal('number'), body: numberBody }),
-  z.strictObject({ ...common, kind: z.literal('text'), body: textBody }),
-  z.strictObject({ ...common, kind: z.literal('gaps'), body: gapsBody }),
-  z.strictObject({ ...common, kind: z.literal('matching'), body: pairsBody }),
-  z.strictObject({ ...common, kind: z.literal('sorting'), body: pairsBody }),
-  z.strictObject({ ...common, kind: z.literal('ordering'), body: orderingBody }),
-  z.strictObject({ ...common, kind: z.literal('spot'), body: spotBody }),
-  z.strictObject({ ...common, kind: z.literal('written'), body: writtenBody }),
-  z.strictObject({ ...common, kind: z.literal('short'), body: shortBody }),
-  z.strictObject({ ...common, kind: z.literal('recording'), body: recordingBody }),
-])
-export type Question = z.infer<typeof question>
+export type Question = { [K in KindName]: Common & { kind: K; body: BodyOf<K> } }[KindName]
+
+const ofKind = (name: KindName) => z.strictObject({ ...common, kind: z.literal(name), body: kindOf(name).body })
+export const question = z.discriminatedUnion(
+  'kind',
+  kindNames.map(ofKind) as [ReturnType<typeof ofKind>],
+) as unknown as z.ZodType<Question, QuestionInput>
+/** As it may be written: what has a usual value may be left out. */
+type QuestionInput = {
+  kind: KindName
+  body: unknown
+  stem: string
+  points: number
+  seconds: number
+  difficulty: number
+} & Partial<Record<Exclude<keyof Common, 'stem' | 'points' | 'seconds' | 'difficulty'>, unknown>>

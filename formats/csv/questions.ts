@@ -1,5 +1,5 @@
 import Papa from 'papaparse'
-import { kindLabels } from '../../core/question/kinds/labels'
+import { kindLabels } from '../../core/question/kinds'
 import { blankQuestion, kindOf, plainText, type KindName, type Question } from '../../core/question'
 import type { Nearness } from '../../core/question/kinds/number'
 import { asHtml, asPlain } from '../plain-html'

@@ -1,6 +1,7 @@
 import { z } from 'zod'
-import { completed, question, stimulus, type Question, type Stimulus } from '../../core/question'
+import { completed, question, stimulus, type Stimulus } from '../../core/question'
 import { brokenItem, readItem, UnreadableFile, type Bundle } from '../bundle'
+import type { OutgoingQuestion } from '../format'
 
 /** Thistle's own file of questions. `version` grows when its shape changes; older ones stay readable. */
 const entry = z.strictObject({
@@ -21,13 +22,6 @@ export const thistleFile = z.strictObject({
 
 /** The JSON Schema of the file, from the same description that reads it. */
 export const thistleFileSchema = () => z.toJSONSchema(thistleFile, { io: 'input', unrepresentable: 'any' })
-
-export interface OutgoingQuestion {
-  id: string
-  folder: string[]
-  objectives: string[]
-  question: Question
-}
 
 const base64 = (bytes: Uint8Array) => btoa(Array.from(bytes, (byte) => String.fromCharCode(byte)).join(''))
 const bytesOf = (text: string) => Uint8Array.from(atob(text), (character) => character.charCodeAt(0))

@@ -1,7 +1,7 @@
 import { bytesToHex } from '@noble/hashes/utils.js'
-import { ExpressionError, sampleInstances, type Question, type Stimulus } from '../../core/question'
-import { mediaAddress, type PortableTest } from '../bundle'
-import type { OutgoingQuestion } from '../json/thistle'
+import { ExpressionError, sampleInstances, type Question } from '../../core/question'
+import { mediaAddress } from '../bundle'
+import { encode, type Beside, type OutgoingQuestion } from '../format'
 import { document, element, type XmlElement } from '../xml'
 import { zip } from '../zip'
 import { NotSayable } from './expressions'
@@ -11,7 +11,6 @@ import { writeStimulus } from './stimulus'
 import { writeTest } from './test'
 import { writeItem } from './write'
 
-const encode = (text: string) => new TextEncoder().encode(text)
 const packageNamespaces: Record<QtiVersion, string> = {
   '2.1': 'http://www.imsglobal.org/xsd/imscp_v1p1',
   '2.2': 'http://www.imsglobal.org/xsd/imscp_v1p1',
@@ -32,17 +31,10 @@ const ending = (bytes: Uint8Array) => endings[bytesToHex(bytes.subarray(0, 4))] 
 const safeId = (id: string, prefix: string, i: number) =>
   /^[a-zA-Z_][a-zA-Z0-9_.-]*$/.test(id) ? id : `${prefix}-${i + 1}`
 
-/** What goes into a package beside its questions. */
-export interface Beside {
-  media: ReadonlyMap<string, Uint8Array>
-  stimuli?: ReadonlyMap<string, Stimulus>
-  test?: PortableTest
-}
-
 /** A package of items, with the stimuli that they share and, where there is one, the test that holds them. */
 export function writePackage(
   questions: readonly OutgoingQuestion[],
-  { media, stimuli = new Map(), test }: Beside,
+  { media, stimuli = new Map(), test }: Partial<Beside> & Pick<Beside, 'media'>,
   version: QtiVersion,
 ): Uint8Array {
   const files = new Map<string, Uint8Array>()

@@ -3,25 +3,17 @@ import type { Vary } from '../../core/question/vary/schema'
 import { languageCode } from '../../core/question/language'
 import { childOf, childrenOf, isElement, within, type XmlElement } from '../xml'
 import { toHtml } from './xhtml'
+import { readers } from './kinds'
 import { withoutTemplate } from './template-read'
 import {
-  type ReadItem,
-  refuse,
   declarationOf,
-  interactions,
-  readable,
   htmlOf,
+  refuse,
+  strangeInteractions,
   type Context,
   type Found,
-  declared,
-} from './read/item'
-import { choiceOf } from './read/choice'
-import { conditionsFor, numberBody, textBody, isNumeric } from './read/entry'
-import { gapsOf } from './read/gaps'
-import { pairsOf, gapMatchOf } from './read/pairs'
-import { orderingOf } from './read/ordering'
-import { spotOf } from './read/spot'
-import { byHandOf } from './read/by-hand'
+  type ReadItem,
+} from './kinds/reading'
 
 /** Kinds that are read by their key or mapping alone. */
 const byKey = new Set<KindName>(['choice', 'choices', 'trueFalse', 'yesNo', 'matching', 'sorting', 'ordering', 'spot'])
@@ -36,35 +28,13 @@ function ownProcessing(item: XmlElement): boolean {
   )
 }
 
-export function found(context: Context, nodes: XmlElement[]): Found {
+function found(context: Context, nodes: XmlElement[]): Found {
   const [first] = nodes as [XmlElement]
   const inline = nodes.every((node) => node.name === 'textEntryInteraction' || node.name === 'inlineChoiceInteraction')
   if (nodes.length > 1 && !inline)
     return refuse(`The item asks ${nodes.length} things at once, which one question here does not.`)
-  if (nodes.length > 1 || first.name === 'inlineChoiceInteraction') return gapsOf(context)
-  switch (first.name) {
-    case 'choiceInteraction':
-      return choiceOf(context, first)
-    case 'matchInteraction':
-      return pairsOf(context, first)
-    case 'gapMatchInteraction':
-      return gapMatchOf(context, first)
-    case 'orderInteraction':
-      return orderingOf(context, first)
-    case 'hotspotInteraction':
-    case 'selectPointInteraction':
-      return spotOf(context, first)
-    case 'textEntryInteraction': {
-      const response = declared(context, first)
-      if (!response.correct.length && !response.mapping && !conditionsFor(context, response.identifier).length)
-        return byHandOf(context, first)
-      return isNumeric(response)
-        ? { kind: 'number', body: numberBody(context, response) }
-        : { kind: 'text', body: textBody(context, response) }
-    }
-    default:
-      return byHandOf(context, first)
-  }
+  const name = nodes.length > 1 ? 'inlineChoiceInteraction' : first.name
+  return readers[name]!(context, first)
 }
 
 /** Reads an assessment item in the names of 2.x. @throws UnreadableFile with the reason why this item cannot be had */
@@ -79,9 +49,9 @@ function readWhole(item: XmlElement, vary: Vary | null, notes: string[]): ReadIt
   const body = childOf(item, 'itemBody') ?? refuse('The item has no body.')
   if (item.attributes.adaptive === 'true')
     return refuse('Adaptive items, which take several answers in turn, have no like here.')
-  const nodes = interactions.flatMap((name) => within(body, name))
+  const nodes = [...Object.keys(readers), ...strangeInteractions].flatMap((name) => within(body, name))
   if (!nodes.length) return refuse('The item asks nothing.')
-  const strange = nodes.find((node) => !readable.includes(node.name))
+  const strange = nodes.find((node) => !(node.name in readers))
   if (strange) return refuse(`The interaction “${strange.name}” has no like here.`)
   const context: Context = {
     item,

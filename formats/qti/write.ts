@@ -3,42 +3,8 @@ import { element, type XmlElement } from '../xml'
 import { mapElements, parseHtml } from './xhtml'
 import { namespaces, templates, toVersion3, type QtiVersion } from './names'
 import { withTemplate } from './template-write'
-import { type Parts, value } from './write/parts'
-import { choice, choices } from './write/choice'
-import { number, text } from './write/entry'
-import { gaps } from './write/gaps'
-import { pairs } from './write/pairs'
-import { ordering } from './write/ordering'
-import { spot } from './write/spot'
-import { byHand } from './write/by-hand'
-
-function partsOf(question: Question): Parts {
-  switch (question.kind) {
-    case 'choice':
-    case 'trueFalse':
-    case 'yesNo':
-      return choice(question)
-    case 'choices':
-      return choices(question)
-    case 'number':
-      return number(question)
-    case 'text':
-      return text(question)
-    case 'gaps':
-      return gaps(question)
-    case 'matching':
-    case 'sorting':
-      return pairs(question)
-    case 'ordering':
-      return ordering(question)
-    case 'spot':
-      return spot(question)
-    case 'written':
-    case 'short':
-    case 'recording':
-      return byHand(question)
-  }
-}
+import { partsOf } from './kinds'
+import { value } from './kinds/writing'
 
 /** Maths as MathML is in no question's own text; its TeX travels in words between dollar signs, which every reader shows. */
 const portable = (tree: XmlElement): XmlElement => ({

@@ -245,6 +245,7 @@ export const routes: Route[] = [
     () => ({ factor: 1, extraMinutes: 0, stretchWindow: false }),
     ownQuiz,
   ],
+  ['GET', 'files/formats', () => '/api/files/formats', undefined, teacherOnly],
   ['GET', 'quizzes/index', () => '/api/quizzes', undefined, teacherOnly],
   ['POST', 'quizzes/index', () => '/api/quizzes', () => ({ title: 'Walked' }), teacherOnly],
   ['GET', 'quizzes/[id]/index', () => '/api/quizzes/quiz-tides', undefined, sharedQuiz],

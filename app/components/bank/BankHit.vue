@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { kindLabels } from '~~/core/question/kinds/labels'
+import { kindLabels } from '~~/core/question/kinds'
 import type { Hit } from '~~/server/domain/bank/finding/hits'
 import type { Objective } from '~~/server/domain/bank/describing/objectives'
 

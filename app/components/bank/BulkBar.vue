@@ -55,13 +55,7 @@ const places = computed(() => [
   { value: '', label: 'no folder' },
   ...folders.map(({ id, name }) => ({ value: id, label: name })),
 ])
-const fileKinds = [
-  { value: 'qti-3.0', label: 'QTI 3.0 package' },
-  { value: 'qti-2.2', label: 'QTI 2.2 package' },
-  { value: 'qti-2.1', label: 'QTI 2.1 package' },
-  { value: 'json', label: 'Thistle’s JSON' },
-  { value: 'csv', label: 'CSV' },
-]
+const { questions: fileKinds } = useFileFormats()
 function addTag() {
   void change({ do: 'tag', add: [tag.value.trim()], remove: [] }, `Tagged “${tag.value.trim()}”`)
   tag.value = ''

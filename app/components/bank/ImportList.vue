@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { kindLabels } from '~~/core/question/kinds/labels'
+import { kindLabels } from '~~/core/question/kinds'
 import type { Fate } from '~~/server/domain/imports/batch'
 
 /** What would come in, item by item; which of it is taken; how far it is; and the way back. */

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { percent, roughTime } from '~~/core/kit/phrases'
-import { kindLabels } from '~~/core/question/kinds/labels'
+import { kindLabels } from '~~/core/question/kinds'
 import type { Hit } from '~~/server/domain/bank/finding/hits'
 
 /** Kind, time, share right and use of a question, in one line. */

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
-import { kindLabels } from '~~/core/question/kinds/labels'
+import { kindLabels } from '~~/core/question/kinds'
 
 /** Begins a new question of a kind, with a word on what each kind is. */
 const words: Record<keyof typeof kindLabels, string> = {

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { GripVertical } from '@lucide/vue'
 import { roughTime } from '~~/core/kit/phrases'
-import { kindLabels } from '~~/core/question/kinds/labels'
+import { kindLabels } from '~~/core/question/kinds'
 import { plainText } from '~~/core/question/allowed-html'
 import type { Row } from '~~/core/quiz'
 import { without } from '~~/core/quiz/check/rows'

@@ -5,7 +5,7 @@ import { useAsyncState } from '@vueuse/core'
 import { blankQuestion } from '~~/core/question/blank'
 import { plainText } from '~~/core/question/allowed-html'
 import type { KindName, Question } from '~~/core/question'
-import { kindLabels } from '~~/core/question/kinds/labels'
+import { kindLabels } from '~~/core/question/kinds'
 import type { Objective } from '~~/server/domain/bank/describing/objectives'
 import type { QuestionDetail } from '~~/server/domain/bank/questions/questions'
 

@@ -15,6 +15,7 @@ function dropped(event: DragEvent) {
   over.value = false
   take(event.dataTransfer?.files[0])
 }
+const { endings } = useFileFormats()
 </script>
 
 <template>
@@ -40,7 +41,7 @@ function dropped(event: DragEvent) {
         type="file"
         class="sr-only"
         aria-label="Choose a file"
-        accept=".zip,.xml,.csv,.json,.md,.txt"
+        :accept="endings"
         :disabled="busy"
         @change="chosen"
       />

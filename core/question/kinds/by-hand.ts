@@ -2,7 +2,6 @@ import { z } from 'zod'
 import { Fraction } from '../../kit/exact'
 import { mediaSource } from '../allowed-html'
 import type { Kind, Score } from './kind'
-import { kindLabels } from './labels'
 import { textAnswer, type TextAnswer } from './number'
 
 /** What markers look for, with the most that each earns (as a share of the question's points, in per cent). */
@@ -56,7 +55,7 @@ const longAnswer = z.strictObject({ text: z.string().max(20_000, 'This answer is
 export const written: Kind<WrittenBody, TextAnswer> = {
   ...byHand,
   name: 'written',
-  label: kindLabels.written,
+  label: 'Written answer',
   body: writtenBody,
   answer: longAnswer,
   blank: () => ({ rubric: [], model: '', longest: 5000, lines: 8 }),
@@ -85,7 +84,7 @@ export type ShortBody = z.infer<typeof shortBody>
 export const short: Kind<ShortBody, TextAnswer> = {
   ...byHand,
   name: 'short',
-  label: kindLabels.short,
+  label: 'Short answer by hand',
   body: shortBody,
   answer: textAnswer,
   blank: () => ({ rubric: [], model: '', label: '', longest: 90 }),
@@ -114,7 +113,7 @@ export type RecordingAnswer = z.infer<typeof recordingAnswer>
 export const recording: Kind<RecordingBody, RecordingAnswer> = {
   ...byHand,
   name: 'recording',
-  label: kindLabels.recording,
+  label: 'Recording',
   body: recordingBody,
   answer: recordingAnswer,
   blank: () => ({ rubric: [], model: '', seconds: 60 }),

@@ -1,7 +1,6 @@
 import { z } from 'zod'
 import { Fraction, exact } from '../../kit/exact'
 import type { Kind } from './kind'
-import { kindLabels } from './labels'
 import { closeIds, layout, openIds, optionBase, optionFaults, optionWords, sealedOptions } from './options'
 
 export const choiceBody = z.strictObject({
@@ -25,7 +24,7 @@ export type ChoiceAnswer = z.infer<typeof choiceAnswer>
 /** Single choice (QTI choiceInteraction with maxChoices 1): the chosen option's credit. */
 export const choice: Kind<ChoiceBody, ChoiceAnswer> = {
   name: 'choice',
-  label: kindLabels.choice,
+  label: 'Choice',
   body: choiceBody,
   answer: choiceAnswer,
   blank: () => ({

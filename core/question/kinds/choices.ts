@@ -1,7 +1,6 @@
 import { z } from 'zod'
 import { Fraction, atLeast, clamp, exact, sum } from '../../kit/exact'
 import type { Kind } from './kind'
-import { kindLabels } from './labels'
 import { closeIds, layout, openIds, optionBase, optionFaults, optionWords, sealedOptions } from './options'
 
 export const choicesBody = z.strictObject({
@@ -59,7 +58,7 @@ function fractionOf(body: ChoicesBody, chosen: Set<string>): Fraction {
 /** Multiple choice (QTI choiceInteraction with several choices): all or nothing, right less wrong share, or credits. */
 export const choices: Kind<ChoicesBody, ChoicesAnswer> = {
   name: 'choices',
-  label: kindLabels.choices,
+  label: 'Choices',
   body: choicesBody,
   answer: choicesAnswer,
   blank: () => ({

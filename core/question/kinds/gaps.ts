@@ -3,7 +3,6 @@ import { Fraction, atLeast, exact, sum } from '../../kit/exact'
 import { html, plainText } from '../allowed-html'
 import { choice, choiceBody } from './choice'
 import type { Kind, PlacedOption } from './kind'
-import { kindLabels } from './labels'
 import { number, numberBody } from './number'
 import { sealedOptions } from './options'
 import { text, textBody } from './text'
@@ -97,7 +96,7 @@ function solutionOf(gap: Gap): string {
 /** A text with gaps to fill (QTI inline textEntryInteraction and inlineChoiceInteraction). */
 export const gaps: Kind<GapsBody, GapsAnswer> = {
   name: 'gaps',
-  label: kindLabels.gaps,
+  label: 'Gaps',
   body: gapsBody,
   answer: gapsAnswer,
   stemOptional: true,

@@ -30,6 +30,14 @@ export const kinds = {
 
 export type KindName = keyof typeof kinds
 export const kindNames = Object.keys(kinds) as [KindName, ...KindName[]]
+/** Kinds as people read them. */
+export const kindLabels = Object.fromEntries(kindNames.map((name) => [name, kinds[name].label])) as Record<
+  KindName,
+  string
+>
+
+/** The body of a kind. */
+export type BodyOf<K extends KindName> = (typeof kinds)[K] extends Kind<infer Q, infer _R> ? Q : never
 
 /**
  * The kind of a question, with its types folded away: callers hold a question whose schema has matched body and

@@ -4,7 +4,6 @@ import { readQuantity } from '../../kit/quantity'
 import { unitNamed, unitNames } from '../../kit/units'
 import { html } from '../allowed-html'
 import type { Kind } from './kind'
-import { kindLabels } from './labels'
 
 /** A plain decimal, or a computation in a question that varies. */
 const decimal = z
@@ -90,7 +89,7 @@ function nearText(near: Nearness): string {
 /** A number (QTI textEntryInteraction, float): tolerance, rounding, units. */
 export const number: Kind<NumberBody, TextAnswer> = {
   name: 'number',
-  label: kindLabels.number,
+  label: 'Number',
   body: numberBody,
   answer: textAnswer,
   blank: () => ({

@@ -2,7 +2,6 @@ import { z } from 'zod'
 import { Fraction } from '../../kit/exact'
 import { plainText } from '../allowed-html'
 import type { Kind } from './kind'
-import { kindLabels } from './labels'
 import { byId, closeIds, openIds, optionBase, optionFaults, sealedOptions } from './options'
 
 export const orderingBody = z.strictObject({
@@ -53,7 +52,7 @@ const words = (body: OrderingBody, order: string[]) =>
 /** Putting in order (QTI orderInteraction): exact, right neighbours, or the longest part already in order. */
 export const ordering: Kind<OrderingBody, OrderAnswer> = {
   name: 'ordering',
-  label: kindLabels.ordering,
+  label: 'Ordering',
   body: orderingBody,
   answer: orderAnswer,
   blank: () => ({

@@ -2,7 +2,6 @@ import { z } from 'zod'
 import { Fraction, atLeast, exact } from '../../kit/exact'
 import { plainText } from '../allowed-html'
 import type { Kind, Movable, PlacedOption } from './kind'
-import { kindLabels } from './labels'
 import { optionBase, optionFaults, sealedOptions } from './options'
 
 const target = optionBase.pick({ id: true, html: true })
@@ -141,7 +140,7 @@ function pairFaults(body: PairsBody, item: string, target: string): string[] {
 export const matching: Kind<PairsBody, PairsAnswer> = {
   ...shared,
   name: 'matching',
-  label: kindLabels.matching,
+  label: 'Matching',
   blank: () => ({
     items: ['a', 'b', 'c'].map((id) => ({ id, html: '', comment: '', target: id })),
     targets: ['a', 'b', 'c'].map((id) => ({ id, html: '' })),
@@ -162,7 +161,7 @@ export const matching: Kind<PairsBody, PairsAnswer> = {
 export const sorting: Kind<PairsBody, PairsAnswer> = {
   ...shared,
   name: 'sorting',
-  label: kindLabels.sorting,
+  label: 'Sorting',
   blank: () => ({
     items: ['a', 'b', 'c', 'd'].map((id) => ({ id, html: '', comment: '', target: id < 'c' ? 'x' : 'y' })),
     targets: ['x', 'y'].map((id) => ({ id, html: '' })),

@@ -3,7 +3,6 @@ import { Fraction, atLeast, exact } from '../../kit/exact'
 import { contains, middle, point, shape, type Point } from '../../kit/shapes'
 import { html, mediaSource } from '../allowed-html'
 import type { Kind } from './kind'
-import { kindLabels } from './labels'
 import { closeIds, openIds } from './options'
 
 export const spotBody = z.strictObject({
@@ -66,7 +65,7 @@ const inWords = (at: Point, body: SpotBody) =>
 /** A place on a picture (QTI selectPointInteraction, or hotspotInteraction where the places are shown). */
 export const spot: Kind<SpotBody, SpotAnswer> = {
   name: 'spot',
-  label: kindLabels.spot,
+  label: 'Spot on a picture',
   body: spotBody,
   answer: spotAnswer,
   blank: () => ({ picture: '', alt: '', width: 0, height: 0, regions: [], by: 'point', spots: 1, wrongCost: 0 }),

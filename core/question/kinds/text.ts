@@ -4,7 +4,6 @@ import { matchesPattern, patternFault } from '../../kit/pattern'
 import { slipsBetween } from '../../kit/slips'
 import { html } from '../allowed-html'
 import type { Kind } from './kind'
-import { kindLabels } from './labels'
 import { textAnswer, type TextAnswer } from './number'
 
 export const textBody = z.strictObject({
@@ -77,7 +76,7 @@ export const howLabels = {
 /** A short text that is marked by accepted answers (QTI textEntryInteraction, string). */
 export const text: Kind<TextBody, TextAnswer> = {
   name: 'text',
-  label: kindLabels.text,
+  label: 'Text',
   body: textBody,
   answer: textAnswer,
   blank: () => ({

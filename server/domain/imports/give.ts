@@ -1,20 +1,21 @@
 import type { FolderRow, MediaRow, ObjectiveRow, QuestionRow } from '../../database/tables'
 import { z } from 'zod'
-import { writeCsv } from '../../../formats/csv/questions'
-import { writeThistle, type OutgoingQuestion } from '../../../formats/json/thistle'
-import { mediaAddress, type PortableTest } from '../../../formats/bundle'
-import { writePackage } from '../../../formats/qti/package-write'
+import { mediaAddress, writable, writeFile, type OutgoingQuestion, type PortableTest } from '../../../formats'
 import { id, type Stimulus } from '../../../core/question'
 import type { Db } from '../../database/database'
 import type { Person } from '../../people/people'
-import { visibleTo } from '../bank/questions/access'
+import { seenAmong } from '../bank/finding/visible'
 import { loadQuestions } from '../bank/questions/questions'
 import { loadStimuli } from '../bank/material/stimuli'
 import { Problem } from '../problem'
 
+/** The name of a format in which questions, or a quiz, can be written. */
+export const formatOf = (what: 'questions' | 'quiz') =>
+  z.enum(writable(what).map(({ name }) => name) as [string, ...string[]])
+
 export const giveRequest = z.strictObject({
   questions: z.array(id).min(1).max(5000, 'Write at most 5,000 questions at once.'),
-  as: z.enum(['json', 'csv', 'qti-2.1', 'qti-2.2', 'qti-3.0']),
+  as: formatOf('questions'),
 })
 
 /** Folder names from the top, by folder. */
@@ -41,12 +42,12 @@ export async function giveFile(
   { questions, as }: z.infer<typeof giveRequest>,
   test?: PortableTest,
 ): Promise<{ bytes: Buffer; type: string; name: string }> {
-  const visible = visibleTo(person)
+  const mine = await seenAmong(db, person, questions)
+  if (!mine.size) throw new Problem(422, 'nothing', 'None of these questions is there.')
   const seen = await db.rows<Pick<QuestionRow, 'id' | 'folder_id'>>(
-    `SELECT q.id, q.folder_id FROM question q WHERE q.id IN (?) AND ${visible.sql}`,
-    [questions, ...visible.values],
+    'SELECT id, folder_id FROM question WHERE id IN (?)',
+    [[...mine]],
   )
-  if (!seen.length) throw new Problem(422, 'nothing', 'None of these questions is there.')
   const [loaded, paths, objectives] = [
     await loadQuestions(
       db,
@@ -72,20 +73,12 @@ export async function giveFile(
         ]
       : []
   })
-  if (as === 'csv')
-    return { bytes: Buffer.from(writeCsv(outgoing)), type: 'text/csv; charset=utf-8', name: 'questions.csv' }
-  const beside = await besideOf(db, person, outgoing)
-  if (as === 'json')
-    return {
-      bytes: Buffer.from(writeThistle(outgoing, beside.media, beside.stimuli)),
-      type: 'application/json',
-      name: 'questions.json',
-    }
-  return {
-    bytes: Buffer.from(writePackage(outgoing, { ...beside, test }, as.slice(4) as '2.2')),
-    type: 'application/zip',
-    name: test ? 'quiz-qti.zip' : 'questions-qti.zip',
-  }
+  const file = await writeFile(as, outgoing, async () => ({
+    ...(await besideOf(db, person, outgoing)),
+    ...(test ? { test } : {}),
+  }))
+  if (!file) throw new Problem(422, 'format', 'Questions are not written in that format.')
+  return { bytes: Buffer.from(file.bytes), type: file.type, name: `${test ? 'quiz' : 'questions'}.${file.ending}` }
 }
 
 /** What questions share, and all media that they and it name. */

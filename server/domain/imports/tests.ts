@@ -8,9 +8,9 @@ import { newId } from '../ids'
 import type { Person } from '../../people/people'
 import { Problem } from '../problem'
 import { createQuizzes, loadQuiz } from '../quizzes/quizzes'
-import { giveFile } from './give'
+import { formatOf, giveFile } from './give'
 
-export const giveQuizRequest = z.strictObject({ as: z.enum(['qti-2.1', 'qti-2.2', 'qti-3.0']) })
+export const giveQuizRequest = z.strictObject({ as: formatOf('quiz') })
 
 /** What is known of the questions that a test's items have become. */
 export type Taken = ReadonlyMap<string, { id: string; points: number; stimulus: string | null }>

@@ -13,8 +13,9 @@ import {
 } from '../../../core/quiz'
 import { toJson, toSql } from '../../database/codec'
 import type { Database, Db } from '../../database/database'
+import type { QuestionRow } from '../../database/tables'
 import { readEdit } from '../../documents/read'
-import { visibleTo } from '../bank/questions/access'
+import { seenAmong } from '../bank/finding/visible'
 import { classNames } from '../classes/classes'
 import type { Person } from '../../people/people'
 import { Problem } from '../problem'
@@ -78,13 +79,13 @@ async function ensureOwnThings(db: Db, person: Person, quizId: string, quiz: Qui
   const known = new Set(questionsUsed(before.content))
   const added = questionsUsed(quiz.content).filter((id) => !known.has(id))
   if (!added.length) return
-  const visible = visibleTo(person)
-  const rows = await db.rows<{ id: string; open: number }>(
-    `SELECT q.id, ((${visible.sql}) OR q.sharing = 'outside') AS open FROM question q
-    WHERE q.id IN (?) AND q.school_id = ? AND q.sharing <> 'staged'`,
-    [...visible.values, added, person.school],
+  const rows = await db.rows<Pick<QuestionRow, 'id' | 'sharing'>>(
+    "SELECT id, sharing FROM question WHERE id IN (?) AND school_id = ? AND sharing <> 'staged'",
+    [added, person.school],
   )
-  const closed = rows.filter((row) => !row.open).map((row) => row.id)
+  const seen = await seenAmong(db, person, added)
+  // Those of outside banks may stand in a draft; the checks ask that they are taken first.
+  const closed = rows.filter((row) => row.sharing !== 'outside' && !seen.has(row.id)).map((row) => row.id)
   const had = closed.length ? await hadBefore(db, quizId, closed) : new Set()
   if (rows.length < added.length || closed.some((id) => !had.has(id)))
     throw new Problem(422, 'question', 'One of the questions is not in this school’s bank.')

@@ -1,9 +1,10 @@
 <script setup lang="ts">
+import type { KindName } from '~~/core/question'
 import type { RecordingBody, Rubric, ShortBody, WrittenBody } from '~~/core/question/kinds/by-hand'
 
 /** What markers need: a rubric, a model answer; and how long an answer may be. */
 type Body = WrittenBody | ShortBody | RecordingBody
-const { body } = defineProps<{ body: Body }>()
+const { body } = defineProps<{ kind?: KindName; body: Body }>()
 const emit = defineEmits<{ 'update:body': [Body] }>()
 const set = (values: object) => emit('update:body', { ...body, ...values } as Body)
 const setLine = (index: number, values: Partial<Rubric[number]>) =>

@@ -1,11 +1,12 @@
 <script setup lang="ts">
+import type { KindName } from '~~/core/question'
 import type { ChoiceBody } from '~~/core/question/kinds/choice'
 import { gapsMarked, type Gap, type GapsBody } from '~~/core/question/kinds/gaps'
 import type { NumberBody } from '~~/core/question/kinds/number'
 import type { TextBody } from '~~/core/question/kinds/text'
 
 /** A text whose marked words are gaps. A marked word begins as the accepted answer, and each gap is set below. */
-const { body } = defineProps<{ body: GapsBody }>()
+const { body } = defineProps<{ kind?: KindName; body: GapsBody }>()
 const emit = defineEmits<{ 'update:body': [GapsBody] }>()
 
 const lineBlank = { caseMatters: false, accentsMatter: false, slips: 0, label: '', longest: 100 }

@@ -1,8 +1,9 @@
 <script setup lang="ts">
+import type { KindName } from '~~/core/question'
 import { unitNames } from '~~/core/kit/units'
 import type { NumberBody, Nearness } from '~~/core/question/kinds/number'
 
-const { body, slim = false } = defineProps<{ body: NumberBody; slim?: boolean }>()
+const { body, slim = false } = defineProps<{ kind?: KindName; body: NumberBody; slim?: boolean }>()
 const emit = defineEmits<{ 'update:body': [NumberBody] }>()
 type Answer = NumberBody['answers'][number]
 

@@ -1,7 +1,8 @@
 <script setup lang="ts">
+import type { KindName } from '~~/core/question'
 import type { OrderingBody } from '~~/core/question/kinds/ordering'
 
-const { body } = defineProps<{ body: OrderingBody }>()
+const { body } = defineProps<{ kind?: KindName; body: OrderingBody }>()
 const emit = defineEmits<{ 'update:body': [OrderingBody] }>()
 const set = (values: Partial<OrderingBody>) => emit('update:body', { ...body, ...values })
 const setComment = (id: string, comment: string) =>

@@ -1,22 +1,24 @@
 <script setup lang="ts">
+import type { KindName } from '~~/core/question'
 import { plainText } from '~~/core/question/allowed-html'
 import type { PairsBody } from '~~/core/question/kinds/pairs'
 
 /** Matching: what goes with what. Sorting: things and the groups that they belong to. */
-const { body, sorting } = defineProps<{ body: PairsBody; sorting: boolean }>()
+const { body, kind } = defineProps<{ body: PairsBody; kind: KindName }>()
+const sorting = computed(() => kind === 'sorting')
 const emit = defineEmits<{ 'update:body': [PairsBody] }>()
 type Item = PairsBody['items'][number]
 const set = (values: Partial<PairsBody>) => emit('update:body', { ...body, ...values })
 const setItem = (id: string, values: Partial<Item>) =>
   set({ items: body.items.map((item) => (item.id === id ? { ...item, ...values } : item)) })
 const words = (html: string, index: number) =>
-  plainText(html).slice(0, 50) || `${sorting ? 'Group' : 'Partner'} ${index + 1}`
+  plainText(html).slice(0, 50) || `${sorting.value ? 'Group' : 'Partner'} ${index + 1}`
 const target = (event: Event) => (event.target as HTMLSelectElement).value || null
 
 /** A new left-hand entry of a matching brings a partner along. */
 function setItems(items: Item[]) {
   const added = items.find((item) => !body.items.some((each) => each.id === item.id))
-  if (!added || sorting) {
+  if (!added || sorting.value) {
     set({ items })
     return
   }

@@ -1,11 +1,12 @@
 <script setup lang="ts">
+import type { KindName } from '~~/core/question'
 import { mediaRoutes } from '~/client/media'
 import { middle, type Point, type Shape } from '~~/core/kit/shapes'
 import type { SpotBody } from '~~/core/question/kinds/spot'
 import { numbersWanted, shapeFrom, shapeNumbers } from './region-numbers'
 
 /** Regions drawn on a picture: a circle or rectangle by dragging, a polygon corner by corner. Numbers can be typed as well. */
-const { body } = defineProps<{ body: SpotBody }>()
+const { body } = defineProps<{ kind?: KindName; body: SpotBody }>()
 const emit = defineEmits<{ 'update:body': [SpotBody] }>()
 type Region = SpotBody['regions'][number]
 

@@ -1,7 +1,8 @@
 <script setup lang="ts">
+import type { KindName } from '~~/core/question'
 import { howLabels, type TextBody } from '~~/core/question/kinds/text'
 
-const { body, slim = false } = defineProps<{ body: TextBody; slim?: boolean }>()
+const { body, slim = false } = defineProps<{ kind?: KindName; body: TextBody; slim?: boolean }>()
 const emit = defineEmits<{ 'update:body': [TextBody] }>()
 type Answer = TextBody['answers'][number]
 

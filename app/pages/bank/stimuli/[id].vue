@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { stimulusRoutes } from '~/client/stimuli'
 import { languageCode } from '~~/core/question/language'
-import { kindLabels } from '~~/core/question/kinds/labels'
+import { kindLabels } from '~~/core/question/kinds'
 import type { Stimulus } from '~~/core/question'
 import type { StimulusDetail } from '~~/server/domain/bank/material/stimuli'
 

@@ -119,7 +119,7 @@ function addSection() {
   )
   selected.value = null
 }
-const fileKinds = ['3.0', '2.2', '2.1'].map((version) => ({ value: `qti-${version}`, label: `QTI ${version} package` }))
+const { quiz: fileKinds } = useFileFormats()
 async function download(as: string) {
   try {
     await downloadFile(`quizzes/${store.id!}/file`, { as })

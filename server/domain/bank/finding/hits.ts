@@ -5,7 +5,7 @@ import type {
   QuestionTagRow,
   QuizQuestionRow,
 } from '../../../database/tables'
-import { least } from '../../../../core/analysis/item'
+import { facilityOf } from '../../../../core/analysis/item'
 import type { Instant } from '../../../../core/kit/time'
 import type { KindName } from '../../../../core/question'
 import { fromSql } from '../../../database/codec'
@@ -96,11 +96,11 @@ async function withUse(db: Db, rows: HitRow[]): Promise<Hit[]> {
       'SELECT question_id, tag FROM question_tag WHERE question_id IN (?) ORDER BY tag',
       [ids],
     ),
-    db.rows<Pick<MarkRow, 'question_id'> & { n: number; share: string }>(
-      `SELECT m.question_id, COUNT(*) AS n, AVG(GREATEST(m.fraction_rounded, 0)) AS share FROM mark m
+    db.rows<Pick<MarkRow, 'question_id'> & { n: number; earned: string }>(
+      `SELECT m.question_id, COUNT(*) AS n, SUM(GREATEST(m.fraction_rounded, 0)) AS earned FROM mark m
       JOIN attempt a ON a.id = m.attempt_id AND a.number = 1 AND a.state = 'handed'
-      WHERE m.question_id IN (?) AND m.fraction_rounded IS NOT NULL GROUP BY m.question_id HAVING n >= ?`,
-      [ids, least],
+      WHERE m.question_id IN (?) AND m.fraction_rounded IS NOT NULL GROUP BY m.question_id`,
+      [ids],
     ),
     db.rows<Pick<QuizQuestionRow, 'question_id'> & { n: number }>(
       'SELECT question_id, COUNT(*) AS n FROM quiz_question WHERE question_id IN (?) GROUP BY question_id',
@@ -111,7 +111,13 @@ async function withUse(db: Db, rows: HitRow[]): Promise<Hit[]> {
     grouped(objectives, (row) => row.question_id),
     grouped(tags, (row) => row.question_id),
   ]
-  const rightOf = new Map(right.map((each) => [each.question_id, { share: Number(each.share), n: Number(each.n) }]))
+  const rightOf = new Map(
+    right.flatMap((each) => {
+      const [n, earned] = [Number(each.n), Number(each.earned)]
+      const share = facilityOf(n, earned)
+      return share === null ? [] : [[each.question_id, { share, n }] as const]
+    }),
+  )
   const usedIn = new Map(used.map((each) => [each.question_id, Number(each.n)]))
   return rows.map((row) => ({
     id: row.id,

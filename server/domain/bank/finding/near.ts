@@ -1,7 +1,7 @@
 import type { QuestionRow } from '../../../database/tables'
 import type { Db } from '../../../database/database'
 import type { Person } from '../../../people/people'
-import { visibleTo } from '../questions/access'
+import { visibleTo } from './visible'
 import { hitsFor, type Hit } from './hits'
 
 /** Groups of near-duplicates that a person sees: the same stem but for numbers and spacing. The largest first. */

@@ -6,7 +6,7 @@ import type { Instant } from '../../../../core/kit/time'
 import { toSql } from '../../../database/codec'
 import type { Db, Value } from '../../../database/database'
 import type { Person } from '../../../people/people'
-import { visibleTo } from '../questions/access'
+import { visibleTo } from './visible'
 import { grantedBanks } from '../outside/granted'
 import { wordsOf } from './entries'
 

@@ -8,7 +8,7 @@ import { newId } from '../../ids'
 import type { Person } from '../../../people/people'
 import { notFound, Problem } from '../../problem'
 import { recordLine } from '../../record'
-import { visibleTo } from '../questions/access'
+import { seenAmong } from '../finding/visible'
 import { cleanHtml, renderMaths } from './clean-html'
 import { hitsFor, type Hit } from '../finding/hits'
 
@@ -63,10 +63,14 @@ export async function listStimuli(db: Db, person: Person, words: string): Promis
 export async function loadStimulus(db: Db, person: Person, id: string): Promise<StimulusDetail> {
   const found = (await loadStimuli(db, person.school, [id])).get(id)
   if (!found) throw notFound('This stimulus')
-  const visible = visibleTo(person)
   const questions = await db.rows<Pick<QuestionRow, 'id'>>(
-    `SELECT q.id FROM question q WHERE q.stimulus_id = ? AND q.state <> 'retired' AND ${visible.sql} ORDER BY q.changed_at, q.id`,
-    [id, ...visible.values],
+    "SELECT id FROM question WHERE stimulus_id = ? AND state <> 'retired' ORDER BY changed_at, id",
+    [id],
+  )
+  const seen = await seenAmong(
+    db,
+    person,
+    questions.map((row) => row.id),
   )
   return {
     id,
@@ -75,7 +79,7 @@ export async function loadStimulus(db: Db, person: Person, id: string): Promise<
     questions: await hitsFor(
       db,
       person,
-      questions.map((row) => row.id),
+      questions.map((row) => row.id).filter((each) => seen.has(each)),
     ),
   }
 }

@@ -7,8 +7,8 @@ import type { Database, Db } from '../../../database/database'
 import { newId } from '../../ids'
 import { notFound, Problem } from '../../problem'
 import type { Person } from '../../../people/people'
-import { ensureWritable, visibleTo, writable } from './access'
-import { grantedBanks } from '../outside/granted'
+import { ensureSeen } from '../finding/visible'
+import { ensureWritable, writable } from './access'
 import { cleanHtml, renderMaths } from '../material/clean-html'
 import { insertQuestions, insertVersions, stateOf, usualKeeping, type Keeping, type QuestionState } from './rows'
 
@@ -129,12 +129,12 @@ export async function loadQuestion(
   version?: number,
   now: Instant | null = null,
 ): Promise<QuestionDetail> {
-  const visible = visibleTo(person, now ? await grantedBanks(db, person.school, now) : [])
+  await ensureSeen(db, person, id, now)
   const row = await db.one<OwnRow>(
     `SELECT q.version, q.state, q.owner_id, p.name AS owner, q.folder_id, q.sharing, b.name AS bank, q.chosen, mine.question_id AS copy, ob.name AS taken_from, o.version > c.of_version AS corrected
     FROM question q JOIN person p ON p.id = q.owner_id LEFT JOIN outside_bank b ON b.id = q.origin_bank LEFT JOIN question_copy mine ON mine.of_id = q.id
-    LEFT JOIN question_copy c ON c.question_id = q.id LEFT JOIN question o ON o.id = c.of_id LEFT JOIN outside_bank ob ON ob.id = o.origin_bank WHERE q.id = ? AND ${visible.sql}`,
-    [id, ...visible.values],
+    LEFT JOIN question_copy c ON c.question_id = q.id LEFT JOIN question o ON o.id = c.of_id LEFT JOIN outside_bank ob ON ob.id = o.origin_bank WHERE q.id = ?`,
+    [id],
   )
   if (!row) throw notFound('This question')
   const [rows, shares, may] = await Promise.all([

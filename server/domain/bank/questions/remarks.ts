@@ -6,7 +6,7 @@ import type { Database, Db } from '../../../database/database'
 import { newId } from '../../ids'
 import type { Person } from '../../../people/people'
 import { notFound } from '../../problem'
-import { visibleTo } from './access'
+import { ensureSeen } from '../finding/visible'
 
 export const newRemark = z.strictObject({
   words: z.string().trim().min(1, 'Write what you want to say.').max(4000, 'A remark has at most 4,000 characters.'),
@@ -25,11 +25,8 @@ export interface Remark {
 }
 
 async function ensureVisible(db: Db, person: Person, question: string): Promise<number> {
-  const visible = visibleTo(person)
-  const row = await db.one<Pick<QuestionRow, 'version'>>(
-    `SELECT q.version FROM question q WHERE q.id = ? AND ${visible.sql}`,
-    [question, ...visible.values],
-  )
+  await ensureSeen(db, person, question)
+  const row = await db.one<Pick<QuestionRow, 'version'>>('SELECT version FROM question WHERE id = ?', [question])
   if (!row) throw notFound('This question')
   return row.version
 }

@@ -5,8 +5,7 @@ import { fromSql } from '../../../database/codec'
 import type { Db } from '../../../database/database'
 import type { Person } from '../../../people/people'
 import { notFound } from '../../problem'
-import { visibleTo } from './access'
-import { grantedBanks } from '../outside/granted'
+import { ensureSeen } from '../finding/visible'
 
 export interface QuestionRecord extends ItemFigures {
   lastUsedAt: Instant | null
@@ -21,16 +20,15 @@ export async function questionRecord(
   question: string,
   now: Instant | null = null,
 ): Promise<QuestionRecord> {
-  const visible = visibleTo(person, now ? await grantedBanks(db, person.school, now) : [])
-  const row = await db.one<Pick<QuestionRow, 'last_used_at'>>(
-    `SELECT q.last_used_at FROM question q WHERE q.id = ? AND ${visible.sql}`,
-    [question, ...visible.values],
-  )
+  await ensureSeen(db, person, question, now)
+  const row = await db.one<Pick<QuestionRow, 'last_used_at'>>('SELECT last_used_at FROM question WHERE id = ?', [
+    question,
+  ])
   if (!row) throw notFound('This question')
   const [marks, quizzes] = await Promise.all([
-    db.rows<{ share: string; total: string; own: string; possible: string; worth: string }>(
+    db.rows<{ share: string; total: string | null; own: string; possible: string; worth: string }>(
       `SELECT m.fraction_rounded AS share, a.score_rounded AS total, m.fraction_rounded * i.worth AS own, t.possible AS possible, i.worth AS worth
-      FROM mark m JOIN attempt a ON a.id = m.attempt_id AND a.number = 1 AND a.state = 'handed' AND a.score_rounded IS NOT NULL
+      FROM mark m JOIN attempt a ON a.id = m.attempt_id AND a.number = 1 AND a.state = 'handed'
       JOIN (SELECT attempt_id, item, CAST(SUBSTRING_INDEX(possible, '/', 1) AS DECIMAL(12,4)) / IF(LOCATE('/', possible), CAST(SUBSTRING_INDEX(possible, '/', -1) AS DECIMAL(12,4)), 1) AS worth FROM mark WHERE question_id = ?) i ON i.attempt_id = m.attempt_id AND i.item = m.item
       JOIN (SELECT attempt_id, SUM(CAST(SUBSTRING_INDEX(possible, '/', 1) AS DECIMAL(12,4)) / IF(LOCATE('/', possible), CAST(SUBSTRING_INDEX(possible, '/', -1) AS DECIMAL(12,4)), 1)) AS possible FROM mark WHERE attempt_id IN (SELECT attempt_id FROM mark WHERE question_id = ?) GROUP BY attempt_id) t ON t.attempt_id = m.attempt_id
       WHERE m.question_id = ? AND m.fraction_rounded IS NOT NULL LIMIT 20000`,
@@ -41,9 +39,11 @@ export async function questionRecord(
       [person.id, person.id, question],
     ),
   ])
-  const responses = marks.flatMap((mark) => {
-    const left = Number(mark.possible) - Number(mark.worth)
-    return left > 0 ? [{ share: Number(mark.share), rest: (Number(mark.total) - Number(mark.own)) / left }] : []
+  const responses = marks.map(({ share, total, own, possible, worth }) => {
+    const left = Number(possible) - Number(worth)
+    // A paper of one question has no rest, and one that waits for a mark has none yet.
+    const rest = left > 0 && total !== null ? (Number(total) - Number(own)) / left : null
+    return { share: Number(share), rest }
   })
   return {
     ...itemFigures(responses),

@@ -1,7 +1,7 @@
-import { blankQuestion } from '../../../core/question'
-import { childrenOf, isElement, type XmlElement } from '../../xml'
-import { mapElements } from '../xhtml'
-import { hundredths, refuse, htmlOf, inlineHtml, type Context, type Found, declared, idOf } from './item'
+import { blankQuestion } from '../../../../core/question'
+import { childrenOf, isElement, type XmlElement } from '../../../xml'
+import { mapElements } from '../../xhtml'
+import { hundredths, refuse, htmlOf, inlineHtml, type Context, type Found, declared, idOf } from '../reading'
 
 export function pairsOf(context: Context, node: XmlElement): Found {
   const response = declared(context, node)

@@ -1,8 +1,8 @@
-import { exact } from '../../../core/kit/exact'
-import type { Shape } from '../../../core/kit/shapes'
-import type { Question } from '../../../core/question'
-import { element } from '../../xml'
-import { type Parts, decimal, declaration, mapping, prompt } from './parts'
+import { exact } from '../../../../core/kit/exact'
+import type { Shape } from '../../../../core/kit/shapes'
+import type { Question } from '../../../../core/question'
+import { element } from '../../../xml'
+import { type Parts, decimal, declaration, mapping, prompt } from '../writing'
 
 function area(shape: Shape): { shape: string; coords: string } {
   switch (shape.is) {

@@ -1,6 +1,6 @@
-import type { Question } from '../../../core/question'
-import { element } from '../../xml'
-import { type Parts, decimal, declaration, mapping, options, simpleChoices, prompt } from './parts'
+import type { Question } from '../../../../core/question'
+import { element } from '../../../xml'
+import { type Parts, decimal, declaration, mapping, options, simpleChoices, prompt } from '../writing'
 
 export function choice(question: Extract<Question, { kind: 'choice' | 'trueFalse' | 'yesNo' }>): Parts {
   const right = options(question)

@@ -1,8 +1,8 @@
-import { childOf, childrenOf, textOf, within } from '../../xml'
-import { mapElements } from '../xhtml'
-import { numeric, hundredths, htmlOf, type Context, type Found, declared } from './item'
-import { choiceOf } from './choice'
-import { numberBody, textBody, isNumeric } from './entry'
+import { childOf, childrenOf, textOf, within } from '../../../xml'
+import { mapElements } from '../../xhtml'
+import { numeric, hundredths, htmlOf, type Context, type Found, declared } from '../reading'
+import { choiceOf } from '../choice/read'
+import { numberBody, textBody, isNumeric } from '../entry/read'
 
 export function gapsOf(context: Context): Found {
   let n = 0

@@ -1,8 +1,8 @@
-import { exact } from '../../../core/kit/exact'
-import type { Question } from '../../../core/question'
-import { element } from '../../xml'
-import { parseHtml } from '../xhtml'
-import { type Parts, decimal, declaration, mapping, prompt } from './parts'
+import { exact } from '../../../../core/kit/exact'
+import type { Question } from '../../../../core/question'
+import { element } from '../../../xml'
+import { parseHtml } from '../../xhtml'
+import { type Parts, decimal, declaration, mapping, prompt } from '../writing'
 
 export function pairs(question: Extract<Question, { kind: 'matching' | 'sorting' }>): Parts {
   const { items, targets, wrongCost } = question.body

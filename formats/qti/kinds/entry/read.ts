@@ -1,7 +1,8 @@
-import { blankQuestion, type Question } from '../../../core/question'
-import type { Nearness } from '../../../core/question/kinds/number'
-import { childOf, childrenOf, textOf, within, type XmlElement } from '../../xml'
-import { type Declaration, numeric, hundredths, refuse, type Context } from './item'
+import { blankQuestion, type Question } from '../../../../core/question'
+import type { Nearness } from '../../../../core/question/kinds/number'
+import { childOf, childrenOf, textOf, within, type XmlElement } from '../../../xml'
+import { byHandOf } from '../by-hand/read'
+import { type Declaration, declared, type Found, numeric, hundredths, refuse, type Context } from '../reading'
 
 function nearness(node: XmlElement): Nearness {
   if (node.name === 'equalRounded')
@@ -138,3 +139,13 @@ export function textBody(context: Context, response: Declaration): Extract<Quest
 }
 
 export const isNumeric = (response: Declaration) => response.baseType === 'float' || response.baseType === 'integer'
+
+/** A line to write on: a number, a text, or, where nothing says what is right, an answer that somebody marks. */
+export function textEntryOf(context: Context, node: XmlElement): Found {
+  const response = declared(context, node)
+  if (!response.correct.length && !response.mapping && !conditionsFor(context, response.identifier).length)
+    return byHandOf(context, node)
+  return isNumeric(response)
+    ? { kind: 'number', body: numberBody(context, response) }
+    : { kind: 'text', body: textBody(context, response) }
+}

@@ -1,7 +1,7 @@
-import { exact } from '../../../core/kit/exact'
-import type { Question } from '../../../core/question'
-import { element, type XmlElement } from '../../xml'
-import { type Parts, decimal, declaration, mapping, variable, base, firstOf, stem } from './parts'
+import { exact } from '../../../../core/kit/exact'
+import type { Question } from '../../../../core/question'
+import { element, type XmlElement } from '../../../xml'
+import { type Parts, decimal, declaration, mapping, variable, base, firstOf, stem } from '../writing'
 
 type NumberAnswer = Extract<Question, { kind: 'number' }>['body']['answers'][number]
 

@@ -1,5 +1,5 @@
-import type { KindName } from '../../../core/question'
-import { childrenOf, type XmlElement } from '../../xml'
+import type { KindName } from '../../../../core/question'
+import { childrenOf, type XmlElement } from '../../../xml'
 import {
   type Declaration,
   hundredths,
@@ -10,7 +10,7 @@ import {
   type Found,
   declared,
   idOf,
-} from './item'
+} from '../reading'
 
 export function choiceOf(context: Context, node: XmlElement): Found {
   const response = declared(context, node)

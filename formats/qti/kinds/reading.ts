@@ -89,23 +89,8 @@ export function declarationOf(node: XmlElement): Declaration {
   }
 }
 
-/** Interactions that are read, by their names in 2.x. */
-export const readable = [
-  'choiceInteraction',
-  'textEntryInteraction',
-  'inlineChoiceInteraction',
-  'matchInteraction',
-  'gapMatchInteraction',
-  'orderInteraction',
-  'hotspotInteraction',
-  'selectPointInteraction',
-  'extendedTextInteraction',
-  'uploadInteraction',
-]
-
-/** All interactions of the standard: one that is not read is told by its name. */
-export const interactions = [
-  ...readable,
+/** Interactions of the standard that are not read: one of them is told by its name. */
+export const strangeInteractions = [
   'associateInteraction',
   'hottextInteraction',
   'graphicOrderInteraction',
@@ -125,7 +110,7 @@ export const htmlOf = (nodes: readonly (XmlElement | string)[]) =>
   withMaths(
     toHtml(
       mapElements(nodes, (node) =>
-        interactions.includes(node.name) ||
+        node.name.endsWith('Interaction') ||
         node.name === 'prompt' ||
         node.name.startsWith('feedback') ||
         node.name === 'rubricBlock' ||

@@ -1,5 +1,5 @@
-import { childrenOf, textOf, type XmlElement } from '../../xml'
-import { numeric, hundredths, refuse, shapeOf, type Context, type Found, declared, idOf } from './item'
+import { childrenOf, textOf, type XmlElement } from '../../../xml'
+import { numeric, hundredths, refuse, shapeOf, type Context, type Found, declared, idOf } from '../reading'
 
 export function spotOf(context: Context, node: XmlElement): Found {
   const response = declared(context, node)

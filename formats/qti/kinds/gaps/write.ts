@@ -1,9 +1,9 @@
-import { exact } from '../../../core/kit/exact'
-import type { Question } from '../../../core/question'
-import { element, type XmlElement } from '../../xml'
-import { mapElements, parseHtml } from '../xhtml'
-import { type Parts, decimal, declaration, mapping, variable, base, outcome, stem } from './parts'
-import { isNumber } from './entry'
+import { exact } from '../../../../core/kit/exact'
+import type { Question } from '../../../../core/question'
+import { element, type XmlElement } from '../../../xml'
+import { mapElements, parseHtml } from '../../xhtml'
+import { type Parts, decimal, declaration, mapping, variable, base, outcome, stem } from '../writing'
+import { isNumber } from '../entry/write'
 
 export function gaps(question: Extract<Question, { kind: 'gaps' }>): Parts {
   const { gaps: all } = question.body

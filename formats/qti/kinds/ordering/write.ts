@@ -1,7 +1,7 @@
-import type { Question } from '../../../core/question'
-import { element } from '../../xml'
-import { parseHtml } from '../xhtml'
-import { type Parts, declaration, prompt } from './parts'
+import type { Question } from '../../../../core/question'
+import { element } from '../../../xml'
+import { parseHtml } from '../../xhtml'
+import { type Parts, declaration, prompt } from '../writing'
 
 export function ordering(question: Extract<Question, { kind: 'ordering' }>): Parts {
   return {

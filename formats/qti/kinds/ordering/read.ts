@@ -1,5 +1,5 @@
-import { childrenOf, type XmlElement } from '../../xml'
-import { refuse, inlineHtml, type Context, type Found, declared, idOf } from './item'
+import { childrenOf, type XmlElement } from '../../../xml'
+import { refuse, inlineHtml, type Context, type Found, declared, idOf } from '../reading'
 
 export function orderingOf(context: Context, node: XmlElement): Found {
   const response = declared(context, node)

@@ -1,6 +1,6 @@
-import { blankQuestion } from '../../../core/question'
-import { textOf, within, type XmlElement } from '../../xml'
-import { numeric, refuse, type Context, type Found } from './item'
+import { blankQuestion } from '../../../../core/question'
+import { textOf, within, type XmlElement } from '../../../xml'
+import { numeric, refuse, type Context, type Found } from '../reading'
 
 export function byHandOf(context: Context, node: XmlElement): Found {
   const scorer = within(context.item, 'rubricBlock').map(textOf).join('\n').trim()

@@ -1,6 +1,6 @@
-import type { Question } from '../../../core/question'
-import { element } from '../../xml'
-import { type Parts, declaration, prompt, stem } from './parts'
+import type { Question } from '../../../../core/question'
+import { element } from '../../../xml'
+import { type Parts, declaration, prompt, stem } from '../writing'
 
 export function byHand(question: Extract<Question, { kind: 'written' | 'short' | 'recording' }>): Parts {
   const rubric = [

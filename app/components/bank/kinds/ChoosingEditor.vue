@@ -1,0 +1,93 @@
+<script setup lang="ts">
+import type { KindName } from '~~/core/question'
+import type { ChoicesBody } from '~~/core/question/kinds/choices'
+import type { EditedOption } from './OptionsEditor.vue'
+
+/** Options of a choice, choices, true/false or yes/no: which are right, and how several are scored. */
+const { body, kind } = defineProps<{ body: ChoicesBody; kind: KindName }>()
+const emit = defineEmits<{ 'update:body': [object] }>()
+const setBody = (values: object) => emit('update:body', values)
+const preset = computed(() => kind === 'trueFalse' || kind === 'yesNo')
+const options = computed(() => body.options as EditedOption[])
+const mode = computed(() => (kind !== 'choices' ? 'one' : body.rule === 'credits' ? 'credits' : 'several'))
+const number = (event: Event) => Number((event.target as HTMLInputElement).value)
+</script>
+
+<template>
+  <div class="space-y-4">
+    <div v-if="kind === 'choices'" class="flex flex-wrap items-end gap-4">
+      <label class="text-note text-soft"
+        >How it is scored
+        <select
+          class="field block py-1"
+          :value="body.rule"
+          @change="setBody({ rule: ($event.target as HTMLSelectElement).value })"
+        >
+          <option value="all">all or nothing</option>
+          <option value="share">right less wrong share</option>
+          <option value="credits">credits per option</option>
+        </select>
+      </label>
+      <template v-if="body.rule === 'credits'">
+        <label class="text-note text-soft"
+          >at least<input
+            class="field block w-20! py-1"
+            type="number"
+            max="0"
+            step="0.5"
+            :value="body.lower"
+            @input="setBody({ lower: number($event) })"
+        /></label>
+        <label class="text-note text-soft"
+          >at most<input
+            class="field block w-20! py-1"
+            type="number"
+            min="0"
+            step="0.5"
+            :value="body.upper ?? ''"
+            placeholder="all"
+            @input="setBody({ upper: ($event.target as HTMLInputElement).value === '' ? null : number($event) })"
+        /></label>
+      </template>
+      <label class="flex items-center gap-1.5 pb-1.5"
+        ><input
+          type="checkbox"
+          class="accent-petrol"
+          :checked="body.tellHowMany"
+          @change="setBody({ tellHowMany: !body.tellHowMany })"
+        />
+        tell how many are right</label
+      >
+    </div>
+    <OptionsEditor
+      :options="options"
+      :mode="mode"
+      :preset="preset"
+      group="options"
+      @update:options="setBody({ options: $event })"
+    />
+    <div v-if="!preset" class="flex flex-wrap items-end gap-x-6 gap-y-2">
+      <label class="flex items-center gap-1.5 text-label"
+        ><input
+          type="checkbox"
+          class="accent-petrol"
+          :checked="body.inOrder"
+          @change="setBody({ inOrder: !body.inOrder })"
+        />
+        options keep this order on every paper</label
+      >
+      <label class="text-label"
+        >Options stand
+        <select
+          class="field inline-block w-auto! py-0.5!"
+          :value="body.layout"
+          @change="setBody({ layout: ($event.target as HTMLSelectElement).value })"
+        >
+          <option value="list">one under another</option>
+          <option value="columns">in two columns</option>
+          <option value="row">in a row</option>
+        </select></label
+      >
+    </div>
+  </div>
+</template>

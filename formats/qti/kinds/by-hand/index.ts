@@ -1,0 +1,8 @@
+import type { Family } from '../family'
+import { byHandOf } from './read'
+import { byHand } from './write'
+
+export const byHandFamily: Family = {
+  write: { written: byHand, short: byHand, recording: byHand },
+  read: { extendedTextInteraction: byHandOf, uploadInteraction: byHandOf },
+}
