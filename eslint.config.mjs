@@ -22,7 +22,7 @@ const chance = {
   message: 'Seeds are arguments: use kit/random.',
 }
 
-/** The borders between the rings (docs/rings.md), and a few rules that have caught something. */
+/** The borders between the rings (docs/architecture.md), and a few rules that have caught something. */
 export default ts.config(
   { ignores: ['.nuxt/**', '.output/**', 'node_modules/**', '.thistle/**'] },
   ...ts.configs.recommended,

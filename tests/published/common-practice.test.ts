@@ -1,5 +1,5 @@
 /**
- * Rules of the trade with no single source: common practice, as design/semantics.md states it. Formula scoring is
+ * Rules of the trade with no single source: common practice, as docs/semantics.md states it. Formula scoring is
  * Frary (1988), "Formula scoring of multiple-choice tests (correction for guessing)", NCME Instructional Topics in
  * Educational Measurement: R − W/(k − 1).
  */
