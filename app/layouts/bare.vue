@@ -1,1 +1,3 @@
-<template><slot /></template>
+<template>
+  <div class="contents"><slot /><ConfirmDialog /></div>
+</template>

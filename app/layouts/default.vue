@@ -55,6 +55,7 @@ async function leave() {
       </div>
     </header>
     <slot />
+    <ConfirmDialog />
     <div role="status" aria-live="polite" class="pointer-events-none fixed bottom-4 left-1/2 z-40 -translate-x-1/2">
       <div v-if="message" class="pointer-events-auto flex items-center gap-4 bg-bar px-4 py-2 text-bar-ink shadow">
         <span>{{ message }}</span>

@@ -189,14 +189,14 @@ export const order = (
   about: About,
   stem: string,
   lines: string[],
-  extra: Extra & { rule?: BodyOf<'ordering'>['rule'] } = {},
+  { rule = 'moves', ...extra }: Extra & { rule?: BodyOf<'ordering'>['rule'] } = {},
 ) =>
   of(
     'ordering',
     about,
     stem,
-    { rule: extra.rule ?? 'moves', items: lines.map((line, i) => ({ id: ids[i]!, html: line, comment: '' })) },
-    { ...extra, rule: undefined } as Extra,
+    { rule, items: lines.map((line, i) => ({ id: ids[i]!, html: line, comment: '' })) },
+    extra as Extra,
   )
 
 /** Pairs, and partners that are left over. */

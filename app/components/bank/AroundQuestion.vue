@@ -21,46 +21,38 @@ const words = ref('')
 const doubt = ref(false)
 const email = ref('')
 const may = ref<'read' | 'write'>('read')
-const problem = ref('')
+const { problem, act } = useAct()
 
-async function guarded(work: () => Promise<void>) {
-  problem.value = ''
-  try {
-    await work()
-  } catch (error) {
-    problem.value = sentenceOf(error)
-  }
-}
 const loadRemarks = () =>
-  guarded(async () => {
+  act(async () => {
     remarks.value = await questionRoutes.remarks({ id: detail.id })
   })
 onMounted(() =>
-  guarded(async () => {
+  act(async () => {
     ;[record.value, folders.value] = await Promise.all([questionRoutes.record({ id: detail.id }), folderRoutes.list()])
     await loadRemarks()
   }),
 )
 const keep = (values: object, said: string) =>
-  guarded(async () => {
+  act(async () => {
     await questionRoutes.setKeeping({ id: detail.id, body: values })
     announce(said)
     emit('changed')
   })
 const say = () =>
-  guarded(async () => {
+  act(async () => {
     await questionRoutes.addRemark({ id: detail.id, body: { words: words.value, doubt: doubt.value } })
     words.value = ''
     doubt.value = false
     await loadRemarks()
   })
 const answer = (remark: Remark) =>
-  guarded(async () => {
+  act(async () => {
     await questionRoutes.answerRemark({ id: detail.id, remark: remark.id, body: { answered: !remark.answeredAt } })
     await loadRemarks()
   })
 const compare = (version: number) =>
-  guarded(async () => {
+  act(async () => {
     differing.value = {
       from: version,
       to: detail.version,
@@ -68,7 +60,7 @@ const compare = (version: number) =>
     }
   })
 const share = () =>
-  guarded(async () => {
+  act(async () => {
     const shares = [
       ...detail.shares
         .map((each) => ({ email: each.email, may: each.may }))
@@ -173,9 +165,7 @@ const when = (at: string) => sentenceTime(at, session.zone)
           placeholder="To colleagues; students never see it"
         />
         <p class="flex flex-wrap items-center gap-3">
-          <label class="flex items-center gap-1.5"
-            ><input v-model="doubt" type="checkbox" class="accent-petrol" /> something is wrong here</label
-          ><button class="btn py-1">Say it</button>
+          <TickBox v-model="doubt">something is wrong here</TickBox><button class="btn py-1">Say it</button>
         </p>
       </form>
     </section>

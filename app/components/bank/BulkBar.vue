@@ -11,11 +11,10 @@ const { chosen, folders, objectives } = defineProps<{
 }>()
 const emit = defineEmits<{ done: []; none: [] }>()
 const tag = ref('')
-const problem = ref('')
+const { problem, act } = useAct()
 
-async function change(values: Parameters<typeof questionRoutes.changeMany>[0]['body']['change'], words: string) {
-  problem.value = ''
-  try {
+function change(values: Parameters<typeof questionRoutes.changeMany>[0]['body']['change'], words: string) {
+  return act(async () => {
     const {
       change: id,
       changed,
@@ -30,26 +29,19 @@ async function change(values: Parameters<typeof questionRoutes.changeMany>[0]['b
         : null,
     )
     emit('done')
-  } catch (error) {
-    problem.value = sentenceOf(error)
-  }
+  })
 }
-async function undo(id: string) {
-  try {
+function undo(id: string) {
+  return act(async () => {
     const { undone, kept } = await questionRoutes.undoChange({ id })
     announce(`Taken back: ${undone}.${kept ? ` ${kept} had been changed since and stay.` : ''}`)
     emit('done')
-  } catch (error) {
-    problem.value = sentenceOf(error)
-  }
+  })
 }
-async function download(as: string) {
-  problem.value = ''
-  try {
+function download(as: string) {
+  return act(async () => {
     await downloadFile('questions/file', { questions: chosen, as })
-  } catch (error) {
-    problem.value = sentenceOf(error)
-  }
+  })
 }
 const places = computed(() => [
   { value: '', label: 'no folder' },
@@ -105,6 +97,6 @@ function addTag() {
       <PickMenu up words="Download as" :options="fileKinds" @pick="download" />
       <button type="button" class="btn btn-quiet" @click="emit('none')">Choose none</button>
     </div>
-    <p v-if="problem" role="alert" class="note-stop mt-2">{{ problem }}</p>
+    <ProblemNote class="mt-2" :words="problem" />
   </section>
 </template>

@@ -6,7 +6,7 @@ import type { FolderEntry } from '~/composables/question-search'
 const { folders, chosen } = defineProps<{ folders: FolderEntry[]; chosen: string | null }>()
 const emit = defineEmits<{ choose: [id: string | null]; changed: [] }>()
 const editing = ref<{ id: string | null; name: string; parent: string | null } | null>(null)
-const problem = ref('')
+const { problem, act } = useAct()
 
 const lines = computed(() => {
   const under = (parent: string | null, depth: number): { folder: FolderEntry; depth: number; all: number }[] =>
@@ -40,16 +40,14 @@ async function keep() {
     problem.value = sentenceOf(error)
   }
 }
-async function remove(folder: FolderEntry) {
-  try {
+function remove(folder: FolderEntry) {
+  return act(async () => {
     await folderRoutes.remove({ id: folder.id })
     announce(`“${folder.name}” is taken away; what was in it lies one folder up.`)
     editing.value = null
     if (chosen === folder.id) emit('choose', null)
     emit('changed')
-  } catch (error) {
-    problem.value = sentenceOf(error)
-  }
+  })
 }
 </script>
 
@@ -108,7 +106,7 @@ async function remove(folder: FolderEntry) {
             </option>
           </select></label
         >
-        <p v-if="problem" role="alert" class="note-stop">{{ problem }}</p>
+        <ProblemNote :words="problem" />
         <div class="flex flex-wrap justify-end gap-2">
           <button
             v-if="editing.id"

@@ -18,14 +18,8 @@ const unusedSince = computed({
       <label class="label"
         >Not used since<input v-model="unusedSince" type="date" class="field py-1 font-normal"
       /></label>
-      <label class="flex items-center gap-2"
-        ><input
-          type="checkbox"
-          class="accent-petrol"
-          :checked="model.doubted === 'yes'"
-          @change="model.doubted = model.doubted ? '' : 'yes'"
-        />
-        a colleague says something is wrong</label
+      <TickBox :model-value="model.doubted === 'yes'" @update:model-value="model.doubted = model.doubted ? '' : 'yes'"
+        >a colleague says something is wrong</TickBox
       >
       <label class="label"
         >From<select v-model="model.origin" class="field py-1 font-normal">
@@ -34,14 +28,8 @@ const unusedSince = computed({
           <option value="outside">banks of others</option>
         </select></label
       >
-      <label class="flex items-center gap-2"
-        ><input
-          type="checkbox"
-          class="accent-petrol"
-          :checked="model.owner === 'me'"
-          @change="model.owner = model.owner ? '' : 'me'"
-        />
-        my own</label
+      <TickBox :model-value="model.owner === 'me'" @update:model-value="model.owner = model.owner ? '' : 'me'"
+        >my own</TickBox
       >
     </div>
   </details>

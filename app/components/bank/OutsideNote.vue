@@ -8,35 +8,27 @@ const { detail } = defineProps<{ detail: QuestionDetail }>()
 const emit = defineEmits<{ changed: [] }>()
 const fault = ref<string | null>(null)
 const correction = shallowRef<Difference[] | null>(null)
-const problem = ref('')
-async function guarded(work: () => Promise<void>) {
-  problem.value = ''
-  try {
-    await work()
-  } catch (error) {
-    problem.value = sentenceOf(error)
-  }
-}
+const { problem, act } = useAct()
 watch(
   () => detail.takenFrom?.corrected,
   (is) =>
-    guarded(async () => {
+    act(async () => {
       correction.value = is ? await questionRoutes.correction({ id: detail.id }) : null
     }),
   { immediate: true },
 )
 const take = () =>
-  guarded(async () => {
+  act(async () => {
     await navigateTo(`/bank/${(await questionRoutes.take({ id: detail.id })).id}`)
   })
 const report = () =>
-  guarded(async () => {
+  act(async () => {
     await questionRoutes.reportFault({ id: detail.id, body: { words: fault.value ?? '' } })
     fault.value = null
     announce('Reported to its keeper. A correction will be offered to you.')
   })
 const answer = (taken: boolean) =>
-  guarded(async () => {
+  act(async () => {
     await questionRoutes.takeCorrection({ id: detail.id, body: { take: taken } })
     announce(taken ? 'The correction is a new version; the one before is kept.' : 'Left as it is.')
     emit('changed')

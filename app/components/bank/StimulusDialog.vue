@@ -8,7 +8,7 @@ const { open } = defineProps<{ open: boolean }>()
 const emit = defineEmits<{ close: []; choose: [StimulusDetail] }>()
 const words = ref('')
 const lines = shallowRef<StimulusLine[] | null>(null)
-const problem = ref('')
+const { problem, act } = useAct()
 const shown = computed(() =>
   (lines.value ?? []).filter((line) =>
     `${line.name} ${line.beginning}`.toLowerCase().includes(words.value.trim().toLowerCase()),
@@ -26,18 +26,16 @@ watch(
     }
   },
 )
-async function choose(id: string) {
-  try {
+function choose(id: string) {
+  return act(async () => {
     emit('choose', await stimulusRoutes.get({ id }))
-  } catch (error) {
-    problem.value = sentenceOf(error)
-  }
+  })
 }
 </script>
 
 <template>
   <ModalDialog :open="open" title="What questions share" @close="emit('close')">
-    <p v-if="problem" role="alert" class="note-stop">{{ problem }}</p>
+    <ProblemNote :words="problem" />
     <input
       v-model="words"
       type="search"

@@ -125,14 +125,11 @@ const number = (event: Event) => Number((event.target as HTMLInputElement).value
           They stay together, beside what they share.
           <NuxtLink class="link" :to="`/bank/stimuli/${row.stimulus}`">Open the stimulus</NuxtLink>
         </p>
-        <label class="flex items-center gap-1.5 text-label"
-          ><input
-            type="checkbox"
-            class="accent-petrol"
-            :checked="row.order === 'shuffled'"
-            @change="set('order', row.order === 'shuffled' ? 'kept' : 'shuffled')"
-          />
-          shuffle its questions among themselves</label
+        <TickBox
+          class="text-label"
+          :model-value="row.order === 'shuffled'"
+          @update:model-value="set('order', row.order === 'shuffled' ? 'kept' : 'shuffled')"
+          >shuffle its questions among themselves</TickBox
         >
       </template>
       <template v-if="row.type === 'pool' || row.type === 'stimulus'">
@@ -172,9 +169,12 @@ const number = (event: Event) => Number((event.target as HTMLInputElement).value
             :value="row.points"
             @change="set('points', number($event))"
         /></label>
-        <label v-if="shuffled && row.type !== 'text'" class="flex items-center gap-1.5 pb-1.5 text-label"
-          ><input type="checkbox" class="accent-petrol" :checked="row.fixed" @change="set('fixed', !row.fixed)" /> keeps
-          its place</label
+        <TickBox
+          v-if="shuffled && row.type !== 'text'"
+          class="pb-1.5 text-label"
+          :model-value="row.fixed"
+          @update:model-value="set('fixed', !row.fixed)"
+          >keeps its place</TickBox
         >
         <span class="ml-auto flex gap-2"
           ><button class="btn" @click="emit('move', -1)">Move up</button

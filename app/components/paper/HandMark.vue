@@ -7,11 +7,10 @@ const { question, quiz, attempt } = defineProps<{ question: ReviewedQuestion; qu
 const emit = defineEmits<{ marked: [] }>()
 const points = ref(question.mark?.points ?? '')
 const comment = ref('')
-const problem = ref('')
+const { problem, act } = useAct()
 const open = ref(question.mark?.verdict === 'waiting')
-async function give(value: number | null) {
-  problem.value = ''
-  try {
+function give(value: number | null) {
+  return act(async () => {
     await quizRoutes.giveMark({
       id: quiz,
       attempt,
@@ -19,9 +18,7 @@ async function give(value: number | null) {
     })
     announce(value === null ? 'The mark is taken back.' : `Marked: ${value} of ${question.mark?.possible}.`)
     emit('marked')
-  } catch (error) {
-    problem.value = sentenceOf(error)
-  }
+  })
 }
 </script>
 
@@ -55,6 +52,6 @@ async function give(value: number | null) {
     <button v-else type="button" class="link text-label" @click="open = true">
       {{ question.mark.byHand ? 'Mark again' : 'Mark by hand instead' }}
     </button>
-    <p v-if="problem" role="alert" class="note-stop mt-2">{{ problem }}</p>
+    <ProblemNote class="mt-2" :words="problem" />
   </div>
 </template>

@@ -22,8 +22,7 @@ provide(
   computed(() => question.value.language),
 )
 const detail = shallowRef<QuestionDetail | null>(null)
-const problem = ref('')
-const kept = ref('')
+const { problem, act } = useAct()
 const busy = ref(false)
 const tags = ref('')
 const { state: objectives } = useAsyncState(() => objectiveRoutes.list(), [] as Objective[])
@@ -37,27 +36,34 @@ useHead({ title: () => `${isNew.value ? 'New question' : 'Question'} · Thistle`
 
 /** The page is there at once and is filled when its question has come: a page that waits can be left half way. */
 const ready = ref(isNew.value)
-if (isNew.value) kept.value = JSON.stringify(question.value)
-async function load(version?: number) {
-  problem.value = ''
-  try {
+const { changed, found, settle, begin, differ, forget } = useDraft(
+  () => (isNew.value ? `question:new:${asked}:${String(route.query.stimulus ?? '')}` : `question:${id.value}`),
+  question,
+)
+if (isNew.value) {
+  begin()
+  tags.value = question.value.tags.join(', ')
+}
+function letGo() {
+  forget()
+  tags.value = question.value.tags.join(', ')
+}
+function load(version?: number) {
+  return act(async () => {
     detail.value = await questionRoutes.get({ id: id.value, query: version ? { version } : {} })
     question.value = detail.value.question
-    tags.value = question.value.tags.join(', ')
     // An older version that is taken up is a change to the newest: keeping it makes it the next version.
-    kept.value = version && version !== detail.value.version ? '' : JSON.stringify(question.value)
+    if (version && version !== detail.value.version) differ()
+    else begin(detail.value.version)
+    tags.value = question.value.tags.join(', ')
     ready.value = true
-  } catch (error) {
-    problem.value = sentenceOf(error)
-  }
+  })
 }
 /** Folder or sharing has changed; what is being written stays. */
-async function reload() {
-  try {
+function reload() {
+  return act(async () => {
     detail.value = await questionRoutes.get({ id: id.value })
-  } catch (error) {
-    problem.value = sentenceOf(error)
-  }
+  })
 }
 if (!isNew.value) void load()
 watch(tags, (text) => {
@@ -73,13 +79,6 @@ watch(tags, (text) => {
     ],
   }
 })
-const changed = computed(() => ready.value && JSON.stringify(question.value) !== kept.value)
-onBeforeRouteLeave(
-  () =>
-    !changed.value ||
-    busy.value ||
-    window.confirm('What you changed in this question is not kept yet. Leave it all the same?'),
-)
 
 const set = (values: Partial<Question>) => {
   question.value = { ...question.value, ...values } as Question
@@ -100,7 +99,7 @@ async function keep(another = false) {
     if (isNew.value) {
       const made = await questionRoutes.add({ body: question.value })
       announce(made.state === 'work' ? 'Kept as “in work”: it cannot be marked yet.' : 'Kept in the bank.')
-      kept.value = JSON.stringify(question.value)
+      settle()
       if (another) {
         question.value = {
           ...blankQuestion(question.value.kind),
@@ -111,7 +110,7 @@ async function keep(another = false) {
           seconds: question.value.seconds,
           tags: question.value.tags,
         }
-        kept.value = JSON.stringify(question.value)
+        begin()
         window.scrollTo({ top: 0 })
       } else await navigateTo(`/bank/${made.id}`, { replace: true })
     } else {
@@ -119,6 +118,7 @@ async function keep(another = false) {
         id: id.value,
         body: { on: detail.value!.versions[0]!.version, question: question.value },
       })
+      settle()
       announce(
         `Version ${made.version} is kept.${made.state === 'work' ? ' It is “in work”: it cannot be marked yet.' : ''}`,
       )
@@ -131,8 +131,8 @@ async function keep(another = false) {
   }
 }
 
-async function retire(retired: boolean) {
-  try {
+function retire(retired: boolean) {
+  return act(async () => {
     await questionRoutes.setState({ id: id.value, body: { retired } })
     announce(
       retired ? 'Retired: it is no longer offered. Quizzes that are open keep it.' : 'In use again.',
@@ -143,9 +143,7 @@ async function retire(retired: boolean) {
         : null,
     )
     await load()
-  } catch (error) {
-    problem.value = sentenceOf(error)
-  }
+  })
 }
 </script>
 
@@ -173,7 +171,8 @@ async function retire(retired: boolean) {
         </button>
       </div>
     </div>
-    <p v-if="problem" role="alert" class="note-stop mt-3">{{ problem }}</p>
+    <FoundDraft :found="found" @forget="letGo" />
+    <ProblemNote class="mt-3" :words="problem" />
     <OutsideNote v-if="detail" :detail="detail" @changed="load()" />
     <p v-if="detail?.mayWrite === false && !detail.origin" class="note-look mt-3">
       This question is shared with you for reading. Write another like it to have one of your own.

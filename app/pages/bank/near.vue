@@ -4,17 +4,15 @@ import type { Hit } from '~~/server/domain/bank/finding/hits'
 
 useHead({ title: 'Near-duplicates · Thistle' })
 const groups = shallowRef<Hit[][] | null>(null)
-const problem = ref('')
-async function load() {
-  try {
+const { problem, act } = useAct()
+function load() {
+  return act(async () => {
     groups.value = await questionRoutes.near()
-  } catch (error) {
-    problem.value = sentenceOf(error)
-  }
+  })
 }
 onMounted(load)
-async function retire(hit: Hit) {
-  try {
+function retire(hit: Hit) {
+  return act(async () => {
     const { change } = await questionRoutes.changeMany({
       body: { questions: [hit.id], change: { do: 'state', retired: true } },
     })
@@ -22,9 +20,7 @@ async function retire(hit: Hit) {
       void questionRoutes.undoChange({ id: change }).then(load)
     })
     await load()
-  } catch (error) {
-    problem.value = sentenceOf(error)
-  }
+  })
 }
 </script>
 
@@ -36,7 +32,7 @@ async function retire(hit: Hit) {
       Questions whose stems differ in numbers, spacing or punctuation alone. Keep the better one and retire the other:
       its record and its quizzes stay.
     </p>
-    <p v-if="problem" role="alert" class="note-stop mt-3">{{ problem }}</p>
+    <ProblemNote class="mt-3" :words="problem" />
     <p v-if="!groups && !problem" class="mt-4 text-soft" role="status">Looking …</p>
     <EmptyNote v-if="groups && !groups.length" class="mt-4" title="None found"
       >No two questions in use have the same words.</EmptyNote

@@ -5,7 +5,7 @@ import type { Objective, ObjectiveBody, ObjectiveFate } from '~~/server/domain/b
 
 useHead({ title: 'Objectives · Thistle' })
 const objectives = shallowRef<Objective[] | null>(null)
-const problem = ref('')
+const { problem, act } = useAct()
 const writing = ref<(ObjectiveBody & { id: string | null }) | null>(null)
 const file = shallowRef<File | null>(null)
 const fates = shallowRef<ObjectiveFate[] | null>(null)
@@ -17,16 +17,8 @@ const nameOf = (id: string) => {
 }
 const changes = computed(() => fates.value?.filter((each) => each.fate !== 'same').length ?? 0)
 
-async function guarded(work: () => Promise<void>) {
-  problem.value = ''
-  try {
-    await work()
-  } catch (error) {
-    problem.value = sentenceOf(error)
-  }
-}
 const load = () =>
-  guarded(async () => {
+  act(async () => {
     objectives.value = await objectiveRoutes.list()
   })
 onMounted(load)
@@ -37,7 +29,7 @@ const edit = (each: Objective) => {
   writing.value = { ...each, needs: [...each.needs] }
 }
 const keep = () =>
-  guarded(async () => {
+  act(async () => {
     const { id, ...body } = writing.value!
     const { code, title, parent, essential, needs } = body
     const values = { code, title, parent, essential, needs }
@@ -46,7 +38,7 @@ const keep = () =>
     await load()
   })
 const remove = (each: Objective) =>
-  guarded(async () => {
+  act(async () => {
     const { id, ...body } = each
     await objectiveRoutes.remove({ id })
     announce(`“${nameOf(id)}” is taken away.`, () => {
@@ -60,12 +52,12 @@ function chosen(event: Event) {
   field.value = ''
   fates.value = null
   if (file.value)
-    void guarded(async () => {
+    void act(async () => {
       fates.value = await objectiveRoutes.look({ body: file.value })
     })
 }
 const bring = () =>
-  guarded(async () => {
+  act(async () => {
     const { added, changed } = await objectiveRoutes.bringIn({ body: file.value })
     announce(`${count(added, 'objective')} added, ${changed} changed.`)
     file.value = null
@@ -171,23 +163,17 @@ const toggleNeed = (id: string) => {
             </option>
           </select></label
         >
-        <label class="flex items-center gap-2"
-          ><input v-model="writing.essential" type="checkbox" class="accent-petrol" /> essential</label
-        >
+        <TickBox v-model="writing.essential">essential</TickBox>
         <fieldset>
           <legend class="label">Needs first</legend>
           <div class="max-h-40 overflow-y-auto border border-rule px-2 py-1">
-            <label
+            <TickBox
               v-for="each in (objectives ?? []).filter((other) => other.id !== writing!.id)"
               :key="each.id"
-              class="flex items-center gap-2 text-label"
-              ><input
-                type="checkbox"
-                class="accent-petrol"
-                :checked="writing.needs.includes(each.id)"
-                @change="toggleNeed(each.id)"
-              />
-              {{ each.code }} {{ each.title }}</label
+              class="text-label"
+              :model-value="writing.needs.includes(each.id)"
+              @update:model-value="toggleNeed(each.id)"
+              >{{ each.code }} {{ each.title }}</TickBox
             >
           </div>
         </fieldset>

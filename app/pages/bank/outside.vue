@@ -6,14 +6,12 @@ import type { OutsideBank, OutsideView } from '~~/server/domain/bank/outside/out
 useHead({ title: 'Banks of others · Thistle' })
 const session = useSession()
 const view = shallowRef<OutsideView | null>(null)
-const problem = ref('')
+const { problem, act } = useAct()
 const busy = ref('')
-async function load() {
-  try {
+function load() {
+  return act(async () => {
     view.value = await outsideRoutes.view()
-  } catch (error) {
-    problem.value = sentenceOf(error)
-  }
+  })
 }
 onMounted(load)
 async function guarded(bank: string, work: () => Promise<void>) {
@@ -53,7 +51,7 @@ const when = (at: string) => sentenceTime(at, session.zone)
       Publishers and associations keep banks and grant them to schools for a time. What is granted is found in the
       search of the bank, with where it is from; taking a question makes a copy of your own.
     </p>
-    <p v-if="problem" role="alert" class="note-stop mt-3">{{ problem }}</p>
+    <ProblemNote class="mt-3" :words="problem" />
     <section v-if="view?.corrections.length" class="note-look mt-4" aria-label="Corrections">
       <h2 class="font-semibold">Corrected since you took them</h2>
       <ul>

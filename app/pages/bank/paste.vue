@@ -27,16 +27,14 @@ How deep is it?
 /** What is typed stays in this browser until it is in the bank. */
 const text = useLocalStorage('thistle:paste', sample)
 const looked = shallowRef<Looked[]>([])
-const problem = ref('')
+const { problem, act } = useAct()
 const flow = useImport()
 const { batch, busy } = flow
-async function look() {
-  try {
+function look() {
+  return act(async () => {
     looked.value = await importRoutes.look({ body: { text: text.value } })
     problem.value = ''
-  } catch (error) {
-    problem.value = sentenceOf(error)
-  }
+  })
 }
 watch(text, useDebounceFn(look, 250))
 onMounted(look)
@@ -53,7 +51,7 @@ const readable = computed(() => looked.value.filter((each) => each.question).len
         Bring in {{ readable }} {{ readable === 1 ? 'question' : 'questions' }} …
       </button>
     </div>
-    <p v-if="problem" role="alert" class="note-stop mt-3">{{ problem }}</p>
+    <ProblemNote class="mt-3" :words="problem" />
     <ImportList v-if="batch" :flow="flow" />
     <div class="mt-4 grid gap-8 lg:grid-cols-2">
       <div>

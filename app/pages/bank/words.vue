@@ -5,8 +5,7 @@ import type { Vocabulary } from '~~/core/question/vocabulary'
 useHead({ title: 'Levels and fields · Thistle' })
 const words = ref<Vocabulary>({ schemes: [], fields: [], grades: [] })
 const revision = ref(0)
-const kept = ref('')
-const problem = ref('')
+const { problem, act } = useAct()
 const loaded = ref(false)
 const grades = computed({
   get: () => words.value.grades.join('\n'),
@@ -14,7 +13,7 @@ const grades = computed({
     words.value.grades = lines(text)
   },
 })
-const changed = computed(() => JSON.stringify(words.value) !== kept.value)
+const { changed, found, settle, begin, forget } = useDraft(() => 'vocabulary', words)
 const lines = (text: string) => [
   ...new Set(
     text
@@ -25,29 +24,23 @@ const lines = (text: string) => [
 ]
 const free = (prefix: string, taken: { id: string }[]) =>
   Array.from({ length: 99 }, (_, i) => `${prefix}${i + 1}`).find((each) => !taken.some(({ id }) => id === each))!
-onBeforeRouteLeave(() => !changed.value || window.confirm('What you changed is not kept yet. Leave it all the same?'))
 
-async function load() {
-  try {
-    const found = await vocabularyRoutes.get()
-    words.value = found.words
-    revision.value = found.revision
-    kept.value = JSON.stringify(found.words)
+function load() {
+  return act(async () => {
+    const kept = await vocabularyRoutes.get()
+    words.value = kept.words
+    revision.value = kept.revision
+    begin(kept.revision)
     loaded.value = true
-  } catch (error) {
-    problem.value = sentenceOf(error)
-  }
+  })
 }
 onMounted(load)
-async function keep() {
-  problem.value = ''
-  try {
+function keep() {
+  return act(async () => {
     revision.value = (await vocabularyRoutes.keep({ body: { on: revision.value, words: words.value } })).revision
-    kept.value = JSON.stringify(words.value)
+    settle()
     announce('Kept. Questions offer these from now on.')
-  } catch (error) {
-    problem.value = sentenceOf(error)
-  }
+  })
 }
 /** Levels keep their ids by their place, so that renaming one keeps what questions have. */
 function setLevels(scheme: Vocabulary['schemes'][number], text: string) {
@@ -80,7 +73,8 @@ const value = (event: Event) => (event.target as HTMLTextAreaElement).value
       How your school describes its questions. A question keeps what it was given, even when a level or a value is taken
       out here.
     </p>
-    <p v-if="problem" role="alert" class="note-stop mt-3">{{ problem }}</p>
+    <FoundDraft :found="found" @forget="forget" />
+    <ProblemNote class="mt-3" :words="problem" />
     <template v-if="loaded">
       <section class="mt-6 space-y-4" aria-labelledby="schemes">
         <h2 id="schemes" class="border-b border-ink pb-1 text-xl">Thinking levels</h2>

@@ -112,9 +112,8 @@ async function keep() {
             max="600"
             step="0.5"
         /></label>
-        <label class="flex items-center gap-2"
-          ><input v-model="editing.accommodation.stretchWindow" type="checkbox" class="accent-petrol" /> the extra time
-          also goes past the end of a window</label
+        <TickBox v-model="editing.accommodation.stretchWindow"
+          >the extra time also goes past the end of a window</TickBox
         >
         <p v-if="problem" role="alert" class="note-stop">{{ problem }}</p>
         <div class="flex justify-end gap-2">

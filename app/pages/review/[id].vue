@@ -8,7 +8,7 @@ import type { Review } from '~~/server/domain/reviews/review'
 const route = useRoute()
 const session = useSession()
 const review = shallowRef<Review | null>(null)
-const problem = ref('')
+const { problem, act } = useAct()
 useHead({ title: () => `${review.value?.title ?? 'Review'} · Thistle` })
 
 /** Asks again by itself when the rules say that something changes. */
@@ -26,16 +26,13 @@ const { start: askLater } = useTimeoutFn(
   { immediate: false },
 )
 
-async function load() {
-  problem.value = ''
-  try {
+function load() {
+  return act(async () => {
     review.value = await reviewRoutes.get({ id: String(route.params.id) })
     setServerTime(review.value.now)
     if (review.value.state === 'open') await navigateTo(`/sit/${review.value.attempt}`)
     else askLater()
-  } catch (error) {
-    problem.value = sentenceOf(error)
-  }
+  })
 }
 watch(() => route.params.id, load, { immediate: true })
 

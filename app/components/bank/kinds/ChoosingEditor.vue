@@ -49,14 +49,11 @@ const number = (event: Event) => Number((event.target as HTMLInputElement).value
             @input="setBody({ upper: ($event.target as HTMLInputElement).value === '' ? null : number($event) })"
         /></label>
       </template>
-      <label class="flex items-center gap-1.5 pb-1.5"
-        ><input
-          type="checkbox"
-          class="accent-petrol"
-          :checked="body.tellHowMany"
-          @change="setBody({ tellHowMany: !body.tellHowMany })"
-        />
-        tell how many are right</label
+      <TickBox
+        class="pb-1.5"
+        :model-value="body.tellHowMany"
+        @update:model-value="setBody({ tellHowMany: !body.tellHowMany })"
+        >tell how many are right</TickBox
       >
     </div>
     <OptionsEditor
@@ -67,14 +64,8 @@ const number = (event: Event) => Number((event.target as HTMLInputElement).value
       @update:options="setBody({ options: $event })"
     />
     <div v-if="!preset" class="flex flex-wrap items-end gap-x-6 gap-y-2">
-      <label class="flex items-center gap-1.5 text-label"
-        ><input
-          type="checkbox"
-          class="accent-petrol"
-          :checked="body.inOrder"
-          @change="setBody({ inOrder: !body.inOrder })"
-        />
-        options keep this order on every paper</label
+      <TickBox class="text-label" :model-value="body.inOrder" @update:model-value="setBody({ inOrder: !body.inOrder })"
+        >options keep this order on every paper</TickBox
       >
       <label class="text-label"
         >Options stand

@@ -97,14 +97,8 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
           @input="set({ unit: value($event) })"
       /></label>
       <datalist id="units"><option v-for="unit in unitNames" :key="unit" :value="unit" /></datalist>
-      <label class="flex items-center gap-1.5 pb-1.5"
-        ><input
-          type="checkbox"
-          class="accent-petrol"
-          :checked="body.unitAsked"
-          @change="set({ unitAsked: !body.unitAsked })"
-        />
-        the student writes the unit</label
+      <TickBox class="pb-1.5" :model-value="body.unitAsked" @update:model-value="set({ unitAsked: !body.unitAsked })"
+        >the student writes the unit</TickBox
       >
       <label class="text-note text-soft"
         >Decimals are written<select

@@ -130,14 +130,12 @@ const isRight = (option: EditedOption) => (mode === 'one' ? option.credit === 1 
             "
           />
         </div>
-        <label v-if="!preset" class="col-start-2 flex items-center gap-1.5 text-note text-soft"
-          ><input
-            type="checkbox"
-            class="accent-petrol"
-            :checked="option.fixed"
-            @change="set(index, { fixed: !option.fixed })"
-          />
-          keeps its place when options are shuffled</label
+        <TickBox
+          v-if="!preset"
+          class="col-start-2 text-note text-soft"
+          :model-value="option.fixed"
+          @update:model-value="set(index, { fixed: !option.fixed })"
+          >keeps its place when options are shuffled</TickBox
         >
       </li>
     </ol>

@@ -242,14 +242,11 @@ function draw(is: Shape['is']) {
       </div>
       <ol class="space-y-2">
         <li v-for="(region, index) in body.regions" :key="region.id" class="flex flex-wrap items-end gap-2">
-          <label class="flex items-center gap-1.5 pb-1.5"
-            ><input
-              type="checkbox"
-              class="accent-petrol"
-              :checked="region.right"
-              @change="setRegion(region.id, { right: !region.right })"
-            />
-            {{ index + 1 }} is right</label
+          <TickBox
+            class="pb-1.5"
+            :model-value="region.right"
+            @update:model-value="setRegion(region.id, { right: !region.right })"
+            >{{ index + 1 }} is right</TickBox
           >
           <label class="text-note text-soft"
             >Name<input

@@ -75,23 +75,17 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
           <option v-for="n in 4" :key="n" :value="n - 1">{{ n === 1 ? 'none' : n - 1 }}</option>
         </select></label
       >
-      <label class="flex items-center gap-1.5 pb-1.5"
-        ><input
-          type="checkbox"
-          class="accent-petrol"
-          :checked="body.caseMatters"
-          @change="set({ caseMatters: !body.caseMatters })"
-        />
-        capital letters matter</label
+      <TickBox
+        class="pb-1.5"
+        :model-value="body.caseMatters"
+        @update:model-value="set({ caseMatters: !body.caseMatters })"
+        >capital letters matter</TickBox
       >
-      <label class="flex items-center gap-1.5 pb-1.5"
-        ><input
-          type="checkbox"
-          class="accent-petrol"
-          :checked="body.accentsMatter"
-          @change="set({ accentsMatter: !body.accentsMatter })"
-        />
-        accents matter</label
+      <TickBox
+        class="pb-1.5"
+        :model-value="body.accentsMatter"
+        @update:model-value="set({ accentsMatter: !body.accentsMatter })"
+        >accents matter</TickBox
       >
     </div>
   </fieldset>

@@ -16,15 +16,13 @@ function toggle(id: string) {
 <template>
   <fieldset>
     <legend class="sr-only">{{ place.name }}</legend>
-    <label v-for="each in store.view!.classes" :key="each.id" class="flex items-center gap-2 py-0.5"
-      ><input
-        type="checkbox"
-        class="accent-petrol"
-        :checked="chosen.includes(each.id)"
-        :disabled="chosen.length === 1 && chosen.includes(each.id)"
-        @change="toggle(each.id)"
-      />
-      {{ each.name }}</label
+    <TickBox
+      v-for="each in store.view!.classes"
+      :key="each.id"
+      :model-value="chosen.includes(each.id)"
+      :disabled="chosen.length === 1 && chosen.includes(each.id)"
+      @update:model-value="toggle(each.id)"
+      >{{ each.name }}</TickBox
     >
     <p v-if="chosen.length === 1" class="mt-1 text-note text-soft">To change it, choose the other first.</p>
   </fieldset>

@@ -10,31 +10,23 @@ const id = computed(() => String(route.params.id))
 const isNew = computed(() => id.value === 'new')
 const written = ref<Stimulus>({ name: '', language: 'en', html: '', source: '', translations: {} })
 const detail = shallowRef<StimulusDetail | null>(null)
-const kept = ref(JSON.stringify(written.value))
-const problem = ref('')
+const { problem, act } = useAct()
 const busy = ref(false)
 const kind = ref('choice')
 const other = ref('')
 useHead({ title: () => `${written.value.name || 'New stimulus'} · Thistle` })
-const changed = computed(() => JSON.stringify(written.value) !== kept.value)
-onBeforeRouteLeave(
-  () =>
-    !changed.value ||
-    busy.value ||
-    window.confirm('What you changed in this stimulus is not kept yet. Leave it all the same?'),
-)
+const { changed, found, settle, begin, forget } = useDraft(() => `stimulus:${id.value}`, written)
+if (isNew.value) begin()
 
 /** The page is there at once and is filled when its stimulus has come: a page that waits can be left half way. */
 const ready = ref(isNew.value)
-async function load() {
-  try {
+function load() {
+  return act(async () => {
     detail.value = await stimulusRoutes.get({ id: id.value })
     written.value = detail.value.stimulus
-    kept.value = JSON.stringify(written.value)
+    begin(detail.value.version)
     ready.value = true
-  } catch (error) {
-    problem.value = sentenceOf(error)
-  }
+  })
 }
 if (!isNew.value) void load()
 async function keep() {
@@ -44,7 +36,7 @@ async function keep() {
     const made = isNew.value
       ? await stimulusRoutes.add({ body: written.value })
       : await stimulusRoutes.change({ id: id.value, body: { on: detail.value!.version, stimulus: written.value } })
-    kept.value = JSON.stringify(written.value)
+    settle()
     announce(`Version ${made.version} is kept. Quizzes that are open keep theirs.`)
     if (isNew.value) await navigateTo(`/bank/stimuli/${made.id}`, { replace: true })
     else await load()
@@ -55,11 +47,19 @@ async function keep() {
   }
 }
 async function remove() {
-  if (!window.confirm('Take this stimulus away for good? This cannot be undone.')) return
+  if (
+    !(await confirmed(
+      'Take this stimulus away?',
+      'It is taken away for good: this cannot be undone.',
+      'Take it away',
+      'Leave it',
+    ))
+  )
+    return
   busy.value = true
   try {
     await stimulusRoutes.remove({ id: id.value })
-    kept.value = JSON.stringify(written.value)
+    settle()
     await navigateTo('/bank/stimuli')
   } catch (error) {
     problem.value = sentenceOf(error)
@@ -97,7 +97,8 @@ function addLanguage() {
         </button>
       </div>
     </div>
-    <p v-if="problem" role="alert" class="note-stop mt-3">{{ problem }}</p>
+    <FoundDraft :found="found" @forget="forget" />
+    <ProblemNote class="mt-3" :words="problem" />
     <div v-if="ready" class="mt-5 space-y-5">
       <label class="label"
         >Name, for teachers<input v-model="written.name" class="field font-normal" maxlength="160"

@@ -6,14 +6,12 @@ import type { MarkedPaper } from '~~/server/domain/marks/marks'
 const route = useRoute()
 const session = useSession()
 const paper = shallowRef<MarkedPaper | null>(null)
-const problem = ref('')
+const { problem, act } = useAct()
 const [id, attempt] = [String(route.params.id), String(route.params.attempt)]
-async function load() {
-  try {
+function load() {
+  return act(async () => {
     paper.value = await quizRoutes.paper({ id, attempt })
-  } catch (error) {
-    problem.value = sentenceOf(error)
-  }
+  })
 }
 onMounted(load)
 const when = (at: string) => sentenceTime(at, session.zone)
@@ -28,7 +26,7 @@ const reasons: Record<string, string> = {
   <div>
     <div class="mx-auto max-w-3xl">
       <p><NuxtLink class="link" :to="`/quizzes/${String(route.params.id)}/marks`">All marks</NuxtLink></p>
-      <p v-if="problem" role="alert" class="note-stop mt-3">{{ problem }}</p>
+      <ProblemNote class="mt-3" :words="problem" />
       <template v-if="paper">
         <h2 class="mt-1 text-2xl">{{ paper.student }}, attempt {{ paper.attempt.number }}</h2>
         <p class="text-soft">

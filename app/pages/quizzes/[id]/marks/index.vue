@@ -9,17 +9,15 @@ const id = String(useRoute().params.id)
 const session = useSession()
 const store = useQuiz()
 const table = shallowRef<MarksTable | null>(null)
-const problem = ref('')
+const { problem, act } = useAct()
 const only = ref('all')
 const asking = ref(false)
 const sort = ref<'name' | 'grade'>('name')
 
-async function load() {
-  try {
+function load() {
+  return act(async () => {
     table.value = await quizRoutes.marks({ id })
-  } catch (error) {
-    problem.value = sentenceOf(error)
-  }
+  })
 }
 onMounted(load)
 
@@ -47,8 +45,8 @@ const span = (from: string, to: string | null) =>
   to ? spanWords(Math.floor((Date.parse(to) - Date.parse(from)) / 60_000)) : ''
 const spanWords = (minutes: number) => (minutes < 120 ? `${minutes} min` : duration(minutes))
 
-async function release(group: { id: string; name: string; releasedAt: string | null }) {
-  try {
+function release(group: { id: string; name: string; releasedAt: string | null }) {
+  return act(async () => {
     await quizRoutes.release({ id, body: { class: group.id, released: group.releasedAt === null } })
     announce(
       group.releasedAt === null
@@ -56,9 +54,7 @@ async function release(group: { id: string; name: string; releasedAt: string | n
         : `No longer shown to ${group.name}. What has been seen has been seen.`,
     )
     await load()
-  } catch (error) {
-    problem.value = sentenceOf(error)
-  }
+  })
 }
 async function closeNow() {
   asking.value = false
@@ -78,7 +74,7 @@ async function closeNow() {
       ><button class="btn btn-warn" @click="asking = true">Close now…</button></Teleport
     >
     <div class="mx-auto max-w-6xl">
-      <p v-if="problem" role="alert" class="note-stop mb-3">{{ problem }}</p>
+      <ProblemNote class="mb-3" :words="problem" />
       <EmptyNote v-if="table && !table.students.length" title="Nobody to mark yet"
         >Say under Rules which class sits this quiz.</EmptyNote
       >
