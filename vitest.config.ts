@@ -37,7 +37,8 @@ export default defineConfig({
         test: {
           name: 'e2e',
           include: ['tests/e2e/**/*.test.ts'],
-          globalSetup: 'tests/support/mariadb.ts',
+          globalSetup: 'tests/support/browser-setup.ts',
+          setupFiles: 'tests/support/keep-traces.ts',
           testTimeout: 120_000,
           hookTimeout: 120_000,
           fileParallelism: false,

@@ -2,27 +2,21 @@
 import axe from 'axe-core'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, expect, it } from 'vitest'
-import { day, iso, plus } from '../../core/kit/time'
+import { day, plus } from '../../core/kit/time'
 import { addRows, addTo, together } from '../../core/quiz'
-import type { Database } from '../../server/database/database'
 import { makeEdit } from '../../server/domain/quizzes/edits'
 import { openQuiz } from '../../server/domain/quizzes/open'
 import { createQuiz, loadQuiz } from '../../server/domain/quizzes/quizzes'
 import { startSitting } from '../../server/domain/sittings/start'
 import { closeBrowser, visitor, type Visitor } from '../support/browser'
-import { freshDatabase, person } from '../support/database'
-import { startServer, type RunningServer } from '../support/server'
+import { person } from '../support/database'
+import { sharedScene } from '../support/scene'
 
-let db: Database
-let server: RunningServer
+const { db, address, now } = sharedScene()
 const who: Record<string, Visitor> = {}
 const ids: Record<string, string> = {}
 
 beforeAll(async () => {
-  const now = iso(Date.now())
-  const fresh = await freshDatabase('e2e_axe', now)
-  db = fresh.db
-  server = await startServer(fresh.url)
   ids.sitting = (
     await startSitting(db, await person(db, 'p-silas-penn'), 'quiz-buoys', 'other', undefined, now)
   ).attempt
@@ -61,13 +55,12 @@ beforeAll(async () => {
   ids.marked = (await db.one<{ id: string }>(
     "SELECT id FROM attempt WHERE quiz_id = 'quiz-chart' AND student_id = 'p-silas-penn'",
   ))!.id
-  who.nobody = await visitor(server.address, null)
-  who.teacher = await visitor(server.address, 'Maren Holt')
-  who.student = await visitor(server.address, 'Silas Penn')
+  who.nobody = await visitor(address, null)
+  who.teacher = await visitor(address, 'Maren Holt')
+  who.student = await visitor(address, 'Silas Penn')
 })
 afterAll(async () => {
   await closeBrowser()
-  await server.stop()
   await db.close()
 })
 

@@ -1,21 +1,17 @@
 /** The key never leaves early: every byte that a whole sitting receives is read. */
 import { afterAll, beforeAll, expect, it } from 'vitest'
-import { iso } from '../../core/kit/time'
 import { kindNames } from '../../core/question'
 import { addRows, addTo, setAt, together } from '../../core/quiz'
-import type { Database } from '../../server/database/database'
 import { addQuestion } from '../../server/domain/bank/questions/questions'
 import { makeEdit } from '../../server/domain/quizzes/edits'
 import { openQuiz } from '../../server/domain/quizzes/open'
 import { createQuiz, loadQuiz } from '../../server/domain/quizzes/quizzes'
 import { sampleQuestion } from '../fixtures/core'
 import { closeBrowser, visitor } from '../support/browser'
-import { freshDatabase, person } from '../support/database'
-import { startServer, type RunningServer } from '../support/server'
+import { person } from '../support/database'
+import { sharedScene } from '../support/scene'
 
-let db: Database
-let server: RunningServer
-const now = iso(Date.now())
+const { db, address, now } = sharedScene()
 
 /** A question of a kind whose every hidden part carries a word that must not be seen. */
 function marked(kind: (typeof kindNames)[number]) {
@@ -43,9 +39,6 @@ function marked(kind: (typeof kindNames)[number]) {
 }
 
 beforeAll(async () => {
-  const fresh = await freshDatabase('e2e_sealed', now)
-  db = fresh.db
-  server = await startServer(fresh.url)
   const maren = await person(db, 'p-maren')
   await createQuiz(db, maren, 'Sealed', now, 'sealed')
   const { quiz } = await loadQuiz(db, 'sealed')
@@ -77,12 +70,11 @@ beforeAll(async () => {
 })
 afterAll(async () => {
   await closeBrowser()
-  await server.stop()
   await db.close()
 })
 
 it('reads every byte from opening the list to the review after handing in', async () => {
-  const { page, faults } = await visitor(server.address, 'Nell Ashdown')
+  const { page, faults } = await visitor(address, 'Nell Ashdown')
   const bodies: { url: string; text: string }[] = []
   const reading: Promise<void>[] = []
   page.on('response', (response) => {

@@ -24,7 +24,11 @@ export async function openBrowser(): Promise<Browser> {
 export async function closeBrowser(): Promise<void> {
   await browser?.close()
   browser = undefined
+  visitors.clear()
 }
+
+/** Everybody who has a browser open: what is kept when a test fails (keep-traces.ts). */
+export const visitors = new Set<Visitor>()
 
 export interface Visitor {
   context: BrowserContext
@@ -39,6 +43,8 @@ export async function visitor(
   size = { width: 1280, height: 800 },
 ): Promise<Visitor> {
   const context = await (await openBrowser()).newContext({ viewport: size, baseURL: address, reducedMotion: 'reduce' })
+  await context.tracing.start({ snapshots: true })
+  await context.tracing.startChunk()
   const page = await context.newPage()
   page.setDefaultTimeout(10_000)
   const faults: string[] = []
@@ -57,5 +63,8 @@ export async function visitor(
     await page.getByRole('button', { name, exact: true }).click()
     await page.waitForURL((url) => !url.pathname.startsWith('/sign-in'))
   }
-  return { context, page, faults }
+  const made = { context, page, faults }
+  visitors.add(made)
+  context.on('close', () => visitors.delete(made))
+  return made
 }

@@ -6,8 +6,17 @@ import { migrate } from '../../server/database/migrate'
 import { findPerson, type Person } from '../../server/people/people'
 
 /** A fresh, migrated database of its own name on the test server; with the demo school if an instant is given. */
-export async function freshDatabase(name: string, seededAt?: Instant): Promise<{ db: Database; url: string }> {
-  const root = new URL(inject('mariadb'))
+export function freshDatabase(name: string, seededAt?: Instant): Promise<{ db: Database; url: string }> {
+  return laidOut(inject('mariadb'), name, seededAt)
+}
+
+/** The same on a server that is named: before tests can ask for theirs. */
+export async function laidOut(
+  mariadb: string,
+  name: string,
+  seededAt?: Instant,
+): Promise<{ db: Database; url: string }> {
+  const root = new URL(mariadb)
   const server = openDatabase(root.href, 1)
   await server.run(`CREATE OR REPLACE DATABASE thistle_${name} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci`)
   await server.close()
