@@ -42,7 +42,7 @@ const emit = defineEmits<{ close: []; go: [item: string]; handIn: [] }>()
       </p>
     </div>
     <p class="text-soft">Handing in cannot be undone: after it nothing can be changed.</p>
-    <p v-if="problem" role="alert" class="note-stop mt-3">{{ problem }}</p>
+    <ProblemNote class="mt-3" :words="problem" />
     <div class="mt-5 flex justify-end gap-3">
       <button class="btn" @click="emit('close')">Go on writing</button>
       <button class="btn btn-main" :disabled="busy" @click="emit('handIn')">Hand in</button>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import Sortable from 'sortablejs'
+import type Sortable from 'sortablejs'
 import { plainText } from '~~/core/question/allowed-html'
 import type { SealedBody } from '~~/core/question/kinds/sealed'
 
@@ -28,19 +28,10 @@ async function move(id: string, to: number) {
 
 let sortable: Sortable | undefined
 onMounted(() => {
-  sortable = Sortable.create(list.value!, {
-    animation: 120,
-    ghostClass: 'opacity-40',
-    forceFallback: true,
-    fallbackTolerance: 4,
+  sortable = draggable(list.value!, ({ item, newIndex }) => void move(item.dataset.thing!, newIndex), {
     filter: 'button',
     preventOnFilter: false,
     disabled: readonly,
-    onEnd({ item, from, oldIndex, newIndex }) {
-      if (oldIndex === undefined || newIndex === undefined || oldIndex === newIndex) return
-      from.insertBefore(item, from.children[oldIndex < newIndex ? oldIndex : oldIndex + 1] ?? null)
-      void move(item.dataset.thing!, newIndex)
-    },
   })
 })
 watch(

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import Sortable from 'sortablejs'
+import type Sortable from 'sortablejs'
 import { plainText } from '~~/core/question/allowed-html'
 import type { SealedBody } from '~~/core/question/kinds/sealed'
 
@@ -47,22 +47,13 @@ function dragging() {
   sortables = readonly
     ? []
     : [...(root.value?.querySelectorAll<HTMLElement>('[data-place]') ?? [])].map((list) =>
-        Sortable.create(list, {
-          group,
-          draggable: '[data-thing]',
-          sort: false,
-          animation: 0,
-          ghostClass: 'opacity-40',
-          forceFallback: true,
-          fallbackOnBody: true,
-          fallbackTolerance: 4,
-          onEnd({ item, from, to, oldIndex }) {
-            if (from === to) return
-            // The chip goes back where it was: the page draws the move when the answer has changed.
-            from.insertBefore(item, from.children[oldIndex ?? 0] ?? null)
-            put(item.dataset.thing!, to.dataset.place === '' ? null : to.dataset.place!)
+        draggable(
+          list,
+          ({ item, from, to }) => {
+            if (from !== to) put(item.dataset.thing!, to.dataset.place === '' ? null : to.dataset.place!)
           },
-        }),
+          { group, draggable: '[data-thing]', sort: false, animation: 0, fallbackOnBody: true },
+        ),
       )
 }
 onMounted(dragging)

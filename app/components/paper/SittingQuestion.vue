@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { pointsText } from '~~/core/kit/points-text'
+import { pointsText } from '~~/core/kit/exact'
 import type { SheetQuestion } from '~~/core/paper/schema'
 import { tools } from './fields'
 
