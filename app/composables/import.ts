@@ -16,25 +16,18 @@ export function useImport() {
   const chosen = ref(new Set<number>())
   /** Tests of the file that become quizzes. */
   const quizzes = ref(new Set<number>())
-  const problem = ref('')
-  const busy = ref(false)
+  const { problem, busy, act } = useAct()
   const undone = ref('')
 
   async function stage(file: Blob, name: string) {
-    problem.value = ''
     undone.value = ''
-    busy.value = true
-    try {
+    await act(async () => {
       batch.value = await importRoutes.stage({ body: file, query: { name } })
       chosen.value = new Set(
         batch.value.items.flatMap((item, i) => (item.fate === 'new' || item.fate === 'changed' ? [i] : [])),
       )
       quizzes.value = new Set(batch.value.tests.map((_, i) => i))
-    } catch (error) {
-      problem.value = sentenceOf(error)
-    } finally {
-      busy.value = false
-    }
+    })
   }
   const poll = useTimeoutPoll(
     async () => {
@@ -56,34 +49,29 @@ export function useImport() {
   )
 
   async function take() {
-    if (!batch.value) return
-    problem.value = ''
-    try {
+    const { id } = batch.value ?? {}
+    if (!id) return
+    await act(async () => {
       const { total } = await importRoutes.take({
-        id: batch.value.id,
+        id,
         body: { items: [...chosen.value].sort((a, b) => a - b), tests: [...quizzes.value].sort((a, b) => a - b) },
       })
-      batch.value = { ...batch.value, state: 'running', progress: 0, total }
+      batch.value = { ...batch.value!, state: 'running', progress: 0, total }
       poll.resume()
-    } catch (error) {
-      problem.value = sentenceOf(error)
-    }
+    })
   }
-  const stop = async () => {
-    if (batch.value)
-      await importRoutes.stop({ id: batch.value.id }).catch((error) => {
-        problem.value = sentenceOf(error)
-      })
+  async function stop() {
+    const { id } = batch.value ?? {}
+    if (id) await act(() => importRoutes.stop({ id }))
   }
   async function undo() {
-    if (!batch.value) return
-    try {
-      const { removed, kept, quizzes: staying } = await importRoutes.undo({ id: batch.value.id })
+    const { id } = batch.value ?? {}
+    if (!id) return
+    await act(async () => {
+      const { removed, kept, quizzes: staying } = await importRoutes.undo({ id })
       undone.value = `Taken back: ${removed}.${kept ? ` ${kept} stay, because a quiz holds them or somebody has changed them.` : ''}${staying ? ' A quiz stays that somebody has worked on.' : ''}`
-      batch.value = { ...batch.value, state: 'undone' }
-    } catch (error) {
-      problem.value = sentenceOf(error)
-    }
+      batch.value = { ...batch.value!, state: 'undone' }
+    })
   }
   return { batch, chosen, quizzes, problem, busy, undone, stage, take, stop, undo }
 }

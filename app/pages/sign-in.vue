@@ -9,8 +9,7 @@ const session = useSession()
 const route = useRoute()
 const email = ref('')
 const password = ref('')
-const problem = ref('')
-const busy = ref(false)
+const { problem, busy, act } = useAct()
 const { state: people } = useAsyncState(() => sessionRoutes.demoPeople(), [])
 const groups = computed(() => {
   const students = Map.groupBy(
@@ -24,17 +23,11 @@ const groups = computed(() => {
 })
 
 async function enter(how: () => Promise<void>) {
-  busy.value = true
-  problem.value = ''
-  try {
+  await act(async () => {
     await how()
     const to = String(route.query.to ?? '/')
     await navigateTo(to.startsWith('/') && !to.startsWith('//') ? to : '/')
-  } catch (error) {
-    problem.value = sentenceOf(error)
-  } finally {
-    busy.value = false
-  }
+  })
 }
 </script>
 
@@ -45,21 +38,16 @@ async function enter(how: () => Promise<void>) {
       <p class="mt-2 text-lg text-soft">{{ session.school || 'Quizzes, built, sat and marked.' }}</p>
       <form class="mt-8 space-y-4" @submit.prevent="enter(() => session.signIn(email, password))">
         <div>
-          <label class="label" for="email">E-mail</label>
-          <input id="email" v-model="email" class="field" type="email" autocomplete="username" required />
+          <LabelledField label="E-mail"
+            ><input v-model="email" class="field" type="email" autocomplete="username" required
+          /></LabelledField>
         </div>
         <div>
-          <label class="label" for="password">Password</label>
-          <input
-            id="password"
-            v-model="password"
-            class="field"
-            type="password"
-            autocomplete="current-password"
-            required
-          />
+          <LabelledField label="Password"
+            ><input v-model="password" class="field" type="password" autocomplete="current-password" required
+          /></LabelledField>
         </div>
-        <p v-if="problem" role="alert" class="note-stop">{{ problem }}</p>
+        <ProblemNote :words="problem" />
         <button class="btn btn-main w-full" :disabled="busy">Sign in</button>
       </form>
     </section>

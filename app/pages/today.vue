@@ -44,7 +44,7 @@ const groups = computed(() =>
 <template>
   <main id="main" class="mx-auto w-full max-w-3xl px-5 py-10">
     <h1 class="text-3xl">Today at {{ session.school }}</h1>
-    <p v-if="error" role="alert" class="note-stop mt-6">{{ sentenceOf(error) }}</p>
+    <ProblemNote v-if="error" class="mt-6" :words="sentenceOf(error)" />
     <EmptyNote v-else-if="isReady && !quizzes.length" title="No quiz yet" class="mt-8"
       >Begin with <NuxtLink class="link" to="/quizzes">a new quiz</NuxtLink>, or
       <NuxtLink class="link" to="/bank">write questions</NuxtLink> first.</EmptyNote

@@ -76,7 +76,7 @@ const when = (at: string) => sentenceTime(at, session.zone)
 
 <template>
   <div class="space-y-5">
-    <p v-if="problem" role="alert" class="note-stop">{{ problem }}</p>
+    <ProblemNote :words="problem" />
     <fieldset class="flex flex-wrap items-end gap-4">
       <legend class="small-head mb-1">Kept</legend>
       <label class="text-note text-soft"

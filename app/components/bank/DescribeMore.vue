@@ -23,31 +23,29 @@ const valueOf = (event: Event) => (event.target as HTMLInputElement | HTMLSelect
 
 <template>
   <div v-if="words" class="grid gap-4 sm:col-span-3 sm:grid-cols-3">
-    <label v-for="scheme in words.schemes" :key="scheme.id" class="label"
-      >{{ scheme.name
-      }}<select
-        class="field py-1 font-normal"
+    <LabelledField v-for="scheme in words.schemes" :key="scheme.id" :label="scheme.name"
+      ><select
+        class="field py-1"
         :value="question.levels[scheme.id] ?? ''"
         @change="emit('set', { levels: changed(question.levels, scheme.id, valueOf($event)) })"
       >
         <option value="">not set</option>
         <option v-for="level in scheme.levels" :key="level.id" :value="level.id">{{ level.name }}</option>
-      </select></label
+      </select></LabelledField
     >
-    <label class="label"
-      >Grade level<input
-        class="field py-1 font-normal"
+    <LabelledField label="Grade level"
+      ><input
+        class="field py-1"
         maxlength="40"
         list="grades"
         :value="question.grade"
         @input="emit('set', { grade: valueOf($event) })"
-    /></label>
+    /></LabelledField>
     <datalist id="grades"><option v-for="grade in words.grades" :key="grade" :value="grade" /></datalist>
-    <label v-for="field in words.fields" :key="field.id" class="label"
-      >{{ field.name }}
+    <LabelledField v-for="field in words.fields" :key="field.id" :label="field.name">
       <select
         v-if="field.values.length"
-        class="field py-1 font-normal"
+        class="field py-1"
         :value="question.fields[field.id] ?? ''"
         @change="emit('set', { fields: changed(question.fields, field.id, valueOf($event)) })"
       >
@@ -56,11 +54,11 @@ const valueOf = (event: Event) => (event.target as HTMLInputElement | HTMLSelect
       </select>
       <input
         v-else
-        class="field py-1 font-normal"
+        class="field py-1"
         maxlength="400"
         :value="question.fields[field.id] ?? ''"
         @input="emit('set', { fields: changed(question.fields, field.id, valueOf($event)) })"
       />
-    </label>
+    </LabelledField>
   </div>
 </template>

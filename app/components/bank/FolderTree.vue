@@ -31,14 +31,12 @@ async function keep() {
   if (!editing.value) return
   problem.value = ''
   const { id, name, parent } = editing.value
-  try {
+  await act(async () => {
     if (id) await folderRoutes.change({ id, body: { name, parent } })
     else await folderRoutes.add({ body: { name, parent } })
     editing.value = null
     emit('changed')
-  } catch (error) {
-    problem.value = sentenceOf(error)
-  }
+  })
 }
 function remove(folder: FolderEntry) {
   return act(async () => {
@@ -91,11 +89,11 @@ function remove(folder: FolderEntry) {
     </button>
     <ModalDialog :open="editing !== null" :title="editing?.id ? 'Folder' : 'New folder'" @close="editing = null">
       <form v-if="editing" class="space-y-3" @submit.prevent="keep">
-        <label class="label"
-          >Name<input v-model="editing.name" class="field font-normal" maxlength="120" required
-        /></label>
-        <label class="label"
-          >Lies in<select v-model="editing.parent" class="field font-normal">
+        <LabelledField label="Name"
+          ><input v-model="editing.name" class="field" maxlength="120" required
+        /></LabelledField>
+        <LabelledField label="Lies in"
+          ><select v-model="editing.parent" class="field">
             <option :value="null">no other folder</option>
             <option
               v-for="{ folder } in lines.filter((line) => line.folder.id !== editing?.id)"
@@ -104,7 +102,7 @@ function remove(folder: FolderEntry) {
             >
               {{ folder.name }}
             </option>
-          </select></label
+          </select></LabelledField
         >
         <ProblemNote :words="problem" />
         <div class="flex flex-wrap justify-end gap-2">

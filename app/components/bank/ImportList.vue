@@ -56,7 +56,7 @@ const tones: Record<Fate, string> = {
 
 <template>
   <section v-if="batch" aria-label="What would come in" class="mt-6">
-    <p v-if="problem" role="alert" class="note-stop mb-3">{{ problem }}</p>
+    <ProblemNote class="mb-3" :words="problem" />
     <div v-if="batch.state === 'running' || batch.state === 'stopping'" class="mb-4">
       <p role="status" class="font-semibold">
         {{ batch.state === 'stopping' ? 'Stopping …' : `${batch.progress} of ${batch.total} questions` }}

@@ -127,7 +127,7 @@ const labelOf = (key: string) => labels[key] ?? key.replaceAll(':', ' ')
           ><button class="btn py-1">Add</button>
         </form>
       </div>
-      <p v-if="problem" role="alert" class="note-stop">{{ problem }}</p>
+      <ProblemNote :words="problem" />
       <template v-if="language">
         <div v-for="[key, html] in texts" :key="key">
           <span class="label"

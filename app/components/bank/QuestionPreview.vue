@@ -53,7 +53,7 @@ const verdict = computed(() => {
 <template>
   <section aria-label="As a student sees it">
     <h2 class="small-head border-b border-rule pb-1">As a student sees it</h2>
-    <p v-if="problem" role="alert" class="note-stop mt-3">{{ problem }}</p>
+    <ProblemNote class="mt-3" :words="problem" />
     <StimulusBox
       v-if="shared"
       :html="shared"

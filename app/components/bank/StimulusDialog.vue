@@ -19,11 +19,9 @@ watch(
   async (is) => {
     if (!is) return
     words.value = ''
-    try {
+    await act(async () => {
       lines.value = await stimulusRoutes.list()
-    } catch (error) {
-      problem.value = sentenceOf(error)
-    }
+    })
   },
 )
 function choose(id: string) {

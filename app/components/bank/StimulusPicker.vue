@@ -7,17 +7,16 @@ const { chosen } = defineProps<{ chosen: string | null }>()
 const emit = defineEmits<{ 'update:chosen': [string | null]; shown: [string] }>()
 const detail = shallowRef<StimulusDetail | null>(null)
 const choosing = ref(false)
-const problem = ref('')
+const { problem, act } = useAct()
 watch(
   () => chosen,
   async (id) => {
     if (id === null) detail.value = null
     else if (detail.value?.id !== id)
-      try {
-        detail.value = await stimulusRoutes.get({ id })
-      } catch (error) {
-        problem.value = sentenceOf(error)
-      }
+      await act(async () => {
+        const found = await stimulusRoutes.get({ id })
+        if (id === chosen) detail.value = found
+      })
     emit('shown', detail.value?.shown ?? '')
   },
   { immediate: true },
@@ -45,7 +44,7 @@ function take(found: StimulusDetail) {
       >
       <button v-else type="button" class="btn py-0.5" @click="choosing = true">Put it on a stimulus …</button>
     </p>
-    <p v-if="problem" role="alert" class="note-stop">{{ problem }}</p>
+    <ProblemNote :words="problem" />
     <StimulusDialog :open="choosing" @close="choosing = false" @choose="take" />
   </div>
 </template>

@@ -12,22 +12,20 @@ const { id } = defineProps<{ id: string }>()
 const preview = shallowRef<Preview | null>(null)
 const detail = shallowRef<QuestionDetail | null>(null)
 const record = shallowRef<QuestionRecord | null>(null)
-const problem = ref('')
+const { problem, act } = useAct()
 onMounted(async () => {
-  try {
+  await act(async () => {
     const [found, done] = await Promise.all([questionRoutes.get({ id }), questionRoutes.record({ id })])
     detail.value = found
     record.value = done
     preview.value = await questionRoutes.preview({ body: { question: found.question } })
-  } catch (error) {
-    problem.value = sentenceOf(error)
-  }
+  })
 })
 </script>
 
 <template>
   <div class="border-l-4 border-petrol-mid pl-4 pt-1">
-    <p v-if="problem" role="alert" class="note-stop">{{ problem }}</p>
+    <ProblemNote v-if="problem" :words="problem" />
     <p v-else-if="!preview || !detail" class="text-soft" role="status">Loading …</p>
     <template v-else>
       <WrittenText

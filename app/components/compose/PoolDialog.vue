@@ -45,13 +45,9 @@ watch(
         />
         {{ points === 1 ? 'point' : 'points' }} each.
       </p>
-      <label class="label"
-        >Name, for teachers<input
-          v-model="title"
-          class="field font-normal"
-          maxlength="160"
-          placeholder="Levels and datums"
-      /></label>
+      <LabelledField label="Name, for teachers"
+        ><input v-model="title" class="field" maxlength="160" placeholder="Levels and datums"
+      /></LabelledField>
       <div class="flex justify-end gap-2">
         <button type="button" class="btn" @click="emit('close')">Leave it</button
         ><button class="btn btn-main">Make the pool</button>

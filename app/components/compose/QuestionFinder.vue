@@ -10,6 +10,7 @@ const emit = defineEmits<{ add: [Hit[]]; pool: [Hit[]] }>()
 const store = useQuiz()
 const search = useQuestionSearch('usable')
 const { words, result, problem, labelled, hits, isNarrowed } = search
+const { problem: refused, act } = useAct()
 const picked = ref<Hit[]>([])
 const field = useTemplateRef<HTMLInputElement>('field')
 const used = computed(() => new Set(store.quiz ? questionsUsed(store.quiz.content) : []))
@@ -38,14 +39,12 @@ async function taken(): Promise<Hit[]> {
   )
 }
 async function give(kind: 'add' | 'pool') {
-  try {
+  await act(async () => {
     const hits = await taken()
     if (kind === 'add') emit('add', hits)
     else emit('pool', hits)
     picked.value = []
-  } catch (error) {
-    problem.value = sentenceOf(error)
-  }
+  })
 }
 </script>
 
@@ -70,7 +69,7 @@ async function give(kind: 'add' | 'pool') {
         {{ result ? search.totalWords.value : 'Searching …' }}{{ picked.length ? ` · ${picked.length} chosen` : '' }}
         <button v-if="isNarrowed" class="link ml-2" @click="search.clear()">clear</button>
       </p>
-      <p v-if="problem" role="alert" class="note-stop text-small">{{ problem }}</p>
+      <ProblemNote class="text-small" :words="refused || problem" />
     </div>
     <ul ref="box" class="min-h-40 grow overflow-y-auto border-t border-rule">
       <li v-for="hit in hits" :key="hit.id">

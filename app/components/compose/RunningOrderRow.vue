@@ -133,23 +133,22 @@ const number = (event: Event) => Number((event.target as HTMLInputElement).value
         >
       </template>
       <template v-if="row.type === 'pool' || row.type === 'stimulus'">
-        <label v-if="row.type === 'pool'" class="label max-w-md"
-          >Name of the pool, for teachers<input
-            class="field py-1 font-normal"
+        <LabelledField v-if="row.type === 'pool'" label="Name of the pool, for teachers" class="max-w-md"
+          ><input
+            class="field py-1"
             maxlength="160"
             :value="row.title"
             @change="set('title', ($event.target as HTMLInputElement).value)"
-        /></label>
-        <label class="label inline-block"
-          >Questions {{ row.type === 'pool' ? 'drawn' : 'given'
-          }}<input
-            class="field block w-24! py-1 font-normal"
+        /></LabelledField>
+        <LabelledField :label="`Questions ${row.type === 'pool' ? 'drawn' : 'given'}`" class="inline-block"
+          ><input
+            class="field block w-24! py-1"
             type="number"
             min="1"
             :max="row.questions.length"
             :value="row.draw"
             @change="set('draw', number($event))"
-        /></label>
+        /></LabelledField>
         <ul class="text-label">
           <li v-for="member in members" :key="member.id" class="flex gap-3 border-b border-rule py-1">
             <span class="grow font-serif">{{ member.hit?.title ?? 'A question that is no longer in the bank' }}</span>
@@ -158,17 +157,16 @@ const number = (event: Event) => Number((event.target as HTMLInputElement).value
         </ul>
       </template>
       <div class="flex flex-wrap items-end gap-3">
-        <label v-if="row.type !== 'text'" class="label"
-          >Points{{ isGroup ? ' each' : ''
-          }}<input
-            class="field block w-24! py-1 font-normal"
+        <LabelledField v-if="row.type !== 'text'" :label="`Points${isGroup ? ' each' : ''}`"
+          ><input
+            class="field block w-24! py-1"
             type="number"
             min="0"
             max="1000"
             step="0.5"
             :value="row.points"
             @change="set('points', number($event))"
-        /></label>
+        /></LabelledField>
         <TickBox
           v-if="shuffled && row.type !== 'text'"
           class="pb-1.5 text-label"

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { GripVertical } from '@lucide/vue'
-import Sortable from 'sortablejs'
+import type Sortable from 'sortablejs'
 import { count } from '~~/core/kit/phrases'
 import type { Row, Section } from '~~/core/quiz'
 import { pointsText } from '~~/core/kit/exact'
@@ -37,28 +37,13 @@ const numbered = computed(() => {
 })
 
 onMounted(() => {
-  sortable = Sortable.create(list.value!, {
-    group: 'rows',
-    handle: '.drag-handle',
-    animation: 120,
-    ghostClass: 'opacity-40',
-    forceFallback: true,
-    fallbackTolerance: 4,
-    onEnd({ item, from, to, oldDraggableIndex, newDraggableIndex }) {
-      if (
-        oldDraggableIndex === undefined ||
-        newDraggableIndex === undefined ||
-        (from === to && oldDraggableIndex === newDraggableIndex)
-      )
-        return
-      const row = item.dataset.row!
-      const rows = [...to.querySelectorAll<HTMLElement>(':scope > [data-row]')].map((each) => each.dataset.row!)
-      const after = rows[rows.indexOf(row) - 1] ?? null
-      // The list goes back as it was: the page draws the move when the edit is made.
-      from.insertBefore(item, from.children[oldDraggableIndex] ?? null)
-      emit('dropRow', row, to.dataset.section!, after)
+  sortable = draggable(
+    list.value!,
+    ({ item, to, after }) => {
+      emit('dropRow', item.dataset.row!, to.dataset.section!, (after as HTMLElement | null)?.dataset.row ?? null)
     },
-  })
+    { group: 'rows', handle: '.drag-handle' },
+  )
 })
 onBeforeUnmount(() => sortable?.destroy())
 
@@ -107,13 +92,13 @@ function removeSection() {
       <span class="ml-auto text-small text-soft">{{ count(size, 'question') }} · {{ points }} pts</span>
     </div>
     <div v-if="editing" class="space-y-3 border-b border-rule bg-sheet p-4">
-      <label class="label"
-        >Title<input
-          class="field py-1 font-normal"
+      <LabelledField label="Title"
+        ><input
+          class="field py-1"
           maxlength="160"
           :value="section.title"
           @change="setSection('title', ($event.target as HTMLInputElement).value)"
-      /></label>
+      /></LabelledField>
       <div>
         <span class="label">Introduction</span
         ><KeptText

@@ -21,8 +21,8 @@ const share = async () => {
     <h2 class="small-head">Teachers of this quiz</h2>
     <p>{{ store.view?.teachers.join(', ') }}</p>
     <form class="mt-2 flex items-end gap-2" @submit.prevent="share">
-      <label class="label grow"
-        >E-mail of a colleague<input v-model="email" class="field py-1 font-normal" type="email" required /></label
+      <LabelledField label="E-mail of a colleague" class="grow"
+        ><input v-model="email" class="field py-1" type="email" required /></LabelledField
       ><button class="btn py-1.5">Share</button>
     </form>
     <ProblemNote class="mt-2 text-label" :words="problem" />

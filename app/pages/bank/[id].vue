@@ -22,8 +22,7 @@ provide(
   computed(() => question.value.language),
 )
 const detail = shallowRef<QuestionDetail | null>(null)
-const { problem, act } = useAct()
-const busy = ref(false)
+const { problem, busy, act } = useAct()
 const tags = ref('')
 const { state: objectives } = useAsyncState(() => objectiveRoutes.list(), [] as Objective[])
 /** Its internal name, else its beginning: lists call it so as well. */
@@ -92,9 +91,7 @@ const instances = shallowRef<{ values: Record<string, string>; stem: string; key
 const number = (event: Event) => Number((event.target as HTMLInputElement).value)
 
 async function keep(another = false) {
-  busy.value = true
-  problem.value = ''
-  try {
+  await act(async () => {
     note(question.value.objectives)
     if (isNew.value) {
       const made = await questionRoutes.add({ body: question.value })
@@ -124,11 +121,7 @@ async function keep(another = false) {
       )
       await load()
     }
-  } catch (error) {
-    problem.value = sentenceOf(error)
-  } finally {
-    busy.value = false
-  }
+  })
 }
 
 function retire(retired: boolean) {
@@ -197,8 +190,8 @@ function retire(retired: boolean) {
         <VaryEditor :vary="question.vary" :instances="instances" @update:vary="set({ vary: $event })" />
         <fieldset class="grid gap-4 sm:grid-cols-3">
           <legend class="small-head col-span-full mb-2">About it</legend>
-          <label class="label"
-            >Points<input
+          <LabelledField label="Points"
+            ><input
               class="field py-1"
               type="number"
               min="0"
@@ -206,9 +199,9 @@ function retire(retired: boolean) {
               step="0.5"
               :value="question.points"
               @input="set({ points: number($event) })"
-          /></label>
-          <label class="label"
-            >Expected time, seconds<input
+          /></LabelledField>
+          <LabelledField label="Expected time, seconds"
+            ><input
               class="field py-1"
               type="number"
               min="5"
@@ -216,17 +209,13 @@ function retire(retired: boolean) {
               step="5"
               :value="question.seconds"
               @input="set({ seconds: number($event) })"
-          /></label>
-          <label class="label"
-            >Difficulty<select
-              class="field py-1"
-              :value="question.difficulty"
-              @change="set({ difficulty: number($event) })"
-            >
+          /></LabelledField>
+          <LabelledField label="Difficulty"
+            ><select class="field py-1" :value="question.difficulty" @change="set({ difficulty: number($event) })">
               <option v-for="level in 5" :key="level" :value="level">
                 {{ level }}{{ level === 1 ? ' easy' : level === 5 ? ' hard' : '' }}
               </option>
-            </select></label
+            </select></LabelledField
           >
           <div class="sm:col-span-3">
             <ObjectivePicker
@@ -237,23 +226,23 @@ function retire(retired: boolean) {
             />
           </div>
           <DescribeMore :question="question" @set="set" />
-          <label class="label"
-            >Internal name<input
-              class="field py-1 font-normal"
+          <LabelledField label="Internal name"
+            ><input
+              class="field py-1"
               maxlength="160"
               :value="question.internalName"
               @input="set({ internalName: ($event.target as HTMLInputElement).value })"
-          /></label>
-          <label class="label"
-            >Tags, with commas<input v-model="tags" class="field py-1 font-normal" maxlength="300"
-          /></label>
-          <label class="label"
-            >Source<input
-              class="field py-1 font-normal"
+          /></LabelledField>
+          <LabelledField label="Tags, with commas"
+            ><input v-model="tags" class="field py-1" maxlength="300"
+          /></LabelledField>
+          <LabelledField label="Source"
+            ><input
+              class="field py-1"
               maxlength="200"
               :value="question.source"
               @input="set({ source: ($event.target as HTMLInputElement).value })"
-          /></label>
+          /></LabelledField>
         </fieldset>
         <fieldset class="space-y-3">
           <legend class="small-head">Comments that students may see afterwards</legend>

@@ -51,7 +51,7 @@ const { endings } = useFileFormats()
       <a class="link" href="/api/files/schema">JSON Schema</a> ·
       <NuxtLink class="link" to="/bank/paste">type or paste questions</NuxtLink>
     </p>
-    <p v-if="problem && !batch" role="alert" class="note-stop mt-3">{{ problem }}</p>
+    <ProblemNote v-if="!batch" class="mt-3" :words="problem" />
     <ImportList :flow="flow" />
   </main>
 </template>

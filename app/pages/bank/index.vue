@@ -8,6 +8,7 @@ import type { SavedSearch } from '~~/server/domain/bank/finding/saved-searches'
 useHead({ title: 'Bank · Thistle' })
 const search = useQuestionSearch('all')
 const { words, result, problem, labelled, isNarrowed, hits, narrowing, folders } = search
+const { problem: refused, act } = useAct()
 if (useRoute().query.from === 'outside') narrowing.origin = 'outside'
 const saved = shallowRef<SavedSearch[]>([])
 const naming = ref<string | null>(null)
@@ -68,30 +69,35 @@ async function loadSaved() {
 }
 onMounted(loadSaved)
 async function saveSearch() {
-  if (!naming.value?.trim()) return
-  try {
-    await searchRoutes.add({ body: { name: naming.value, query: search.query.value } })
+  const name = naming.value?.trim()
+  if (!name) return
+  await act(async () => {
+    await searchRoutes.add({ body: { name, query: search.query.value } })
     naming.value = null
     await loadSaved()
-  } catch (error) {
-    problem.value = sentenceOf(error)
-  }
+  })
 }
 async function dropSearch(search: SavedSearch) {
-  await searchRoutes.remove({ id: search.id })
-  announce(`“${search.name}” is no longer kept.`, () => {
-    void searchRoutes.add({ body: { name: search.name, query: search.query } }).then(loadSaved)
-  })
-  await loadSaved()
+  await act(
+    async () => {
+      await searchRoutes.remove({ id: search.id })
+      await loadSaved()
+    },
+    `“${search.name}” is no longer kept.`,
+    () => {
+      void act(async () => {
+        await searchRoutes.add({ body: { name: search.name, query: search.query } })
+        await loadSaved()
+      })
+    },
+  )
 }
 async function take(hit: Hit) {
-  try {
+  await act(async () => {
     await questionRoutes.take({ id: hit.id })
     announce('Taken: a copy of your own is in the bank, with its source.')
     await changed()
-  } catch (error) {
-    problem.value = sentenceOf(error)
-  }
+  })
 }
 async function changed() {
   chosen.value = new Set()
@@ -152,7 +158,7 @@ const fromSide = {
       <p class="mt-3 text-label text-soft" role="status">
         {{ result ? search.totalWords.value : 'Searching …' }}
       </p>
-      <p v-if="problem" role="alert" class="note-stop mt-2">{{ problem }}</p>
+      <ProblemNote class="mt-2" :words="refused || problem" />
       <EmptyNote
         v-if="result && !result.total"
         :title="isNarrowed ? 'Nothing found' : 'The bank is empty'"

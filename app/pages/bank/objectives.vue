@@ -85,7 +85,7 @@ const toggleNeed = (id: string) => {
       JSON, or CSV (<a class="link" href="/api/objectives/file?as=csv" download>these as CSV</a>,
       <a class="link" href="/api/objectives/file?as=case" download>as CASE</a>).
     </p>
-    <p v-if="problem" role="alert" class="note-stop mt-3">{{ problem }}</p>
+    <ProblemNote class="mt-3" :words="problem" />
     <section v-if="fates" class="mt-4 border border-rule bg-sheet p-4" aria-label="What the file would do">
       <p class="flex flex-wrap items-center gap-3">
         <strong>{{ file?.name }}: {{ count(fates.length, 'objective') }}</strong
@@ -146,13 +146,13 @@ const toggleNeed = (id: string) => {
     >
       <form v-if="writing" class="space-y-3" @submit.prevent="keep">
         <div class="grid grid-cols-[7rem_1fr] gap-3">
-          <label class="label">Code<input v-model="writing.code" class="field py-1 font-normal" maxlength="40" /></label
-          ><label class="label"
-            >Objective<input v-model="writing.title" class="field py-1 font-normal" maxlength="1000" required
-          /></label>
+          <LabelledField label="Code"><input v-model="writing.code" class="field py-1" maxlength="40" /></LabelledField
+          ><LabelledField label="Objective"
+            ><input v-model="writing.title" class="field py-1" maxlength="1000" required
+          /></LabelledField>
         </div>
-        <label class="label"
-          >Lies under<select v-model="writing.parent" class="field py-1 font-normal">
+        <LabelledField label="Lies under"
+          ><select v-model="writing.parent" class="field py-1">
             <option :value="null">nothing: a subject</option>
             <option
               v-for="each in (objectives ?? []).filter((other) => other.id !== writing!.id)"
@@ -161,7 +161,7 @@ const toggleNeed = (id: string) => {
             >
               {{ each.code }} {{ each.title }}
             </option>
-          </select></label
+          </select></LabelledField
         >
         <TickBox v-model="writing.essential">essential</TickBox>
         <fieldset>
@@ -177,7 +177,7 @@ const toggleNeed = (id: string) => {
             >
           </div>
         </fieldset>
-        <p v-if="problem" role="alert" class="note-stop">{{ problem }}</p>
+        <ProblemNote :words="problem" />
         <div class="flex justify-end gap-2">
           <button type="button" class="btn" @click="writing = null">Leave it</button
           ><button class="btn btn-main">Keep</button>

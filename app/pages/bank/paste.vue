@@ -55,14 +55,14 @@ const readable = computed(() => looked.value.filter((each) => each.question).len
     <ImportList v-if="batch" :flow="flow" />
     <div class="mt-4 grid gap-8 lg:grid-cols-2">
       <div>
-        <label class="label" for="plain">Questions in Markdown</label>
-        <textarea
-          id="plain"
-          v-model="text"
-          class="field min-h-[28rem] font-mono text-label"
-          spellcheck="true"
-          maxlength="500000"
-        />
+        <LabelledField label="Questions in Markdown">
+          <textarea
+            v-model="text"
+            class="field min-h-[28rem] font-mono text-label"
+            spellcheck="true"
+            maxlength="500000"
+          />
+        </LabelledField>
         <dl class="mt-3 grid grid-cols-[auto_1fr] gap-x-4 gap-y-0.5 text-small text-soft">
           <dt><code>---</code></dt>
           <dd>parts two questions</dd>

@@ -88,17 +88,17 @@ const value = (event: Event) => (event.target as HTMLTextAreaElement).value
           class="grid gap-3 bg-sheet p-4 sm:grid-cols-[1fr_1.4fr]"
         >
           <legend class="sr-only">Scheme {{ index + 1 }}</legend>
-          <label class="label"
-            >Name of the scheme<input v-model="scheme.name" class="field py-1 font-normal" maxlength="80"
-          /></label>
-          <label class="label"
-            >Levels, one a line, the simplest first<textarea
-              class="field font-normal"
+          <LabelledField label="Name of the scheme"
+            ><input v-model="scheme.name" class="field py-1" maxlength="80"
+          /></LabelledField>
+          <LabelledField label="Levels, one a line, the simplest first">
+            <textarea
+              class="field"
               :rows="Math.max(4, scheme.levels.length + 1)"
               :value="scheme.levels.map((level) => level.name).join('\n')"
               @change="setLevels(scheme, value($event))"
             />
-          </label>
+          </LabelledField>
           <button type="button" class="link justify-self-start text-label" @click="words.schemes.splice(index, 1)">
             Take the scheme out
           </button>
@@ -113,17 +113,17 @@ const value = (event: Event) => (event.target as HTMLTextAreaElement).value
           class="grid gap-3 bg-sheet p-4 sm:grid-cols-[1fr_1.4fr]"
         >
           <legend class="sr-only">Field {{ index + 1 }}</legend>
-          <label class="label"
-            >Name of the field<input v-model="field.name" class="field py-1 font-normal" maxlength="80"
-          /></label>
-          <label class="label"
-            >Values, one a line; none lets anything be written<textarea
-              class="field font-normal"
+          <LabelledField label="Name of the field"
+            ><input v-model="field.name" class="field py-1" maxlength="80"
+          /></LabelledField>
+          <LabelledField label="Values, one a line; none lets anything be written">
+            <textarea
+              class="field"
               rows="3"
               :value="field.values.join('\n')"
               @change="field.values = lines(value($event))"
             />
-          </label>
+          </LabelledField>
           <button type="button" class="link justify-self-start text-label" @click="words.fields.splice(index, 1)">
             Take the field out
           </button>
@@ -132,14 +132,9 @@ const value = (event: Event) => (event.target as HTMLTextAreaElement).value
       </section>
       <section class="mt-8" aria-labelledby="grades-head">
         <h2 id="grades-head" class="border-b border-ink pb-1 text-xl">Grade levels</h2>
-        <label class="label mt-3"
-          >Those that are offered, one a line<textarea
-            class="field font-normal"
-            rows="4"
-            :value="grades"
-            @change="grades = value($event)"
-          />
-        </label>
+        <LabelledField label="Those that are offered, one a line" class="mt-3">
+          <textarea class="field" rows="4" :value="grades" @change="grades = value($event)" />
+        </LabelledField>
       </section>
     </template>
   </main>

@@ -11,7 +11,7 @@ const { state: classes, isReady, error } = useAsyncState(() => classRoutes.list(
 const open = ref<string | null>(null)
 const roster = shallowRef<Reply<typeof classRoutes.roster> | null>(null)
 const editing = ref<RosterStudent | null>(null)
-const problem = ref('')
+const { problem, act } = useAct()
 watch(classes, (found) => {
   const mine = found.find((each) => each.mine)
   if (mine && !open.value) void show(mine.id)
@@ -20,11 +20,9 @@ watch(classes, (found) => {
 async function show(id: string) {
   problem.value = ''
   open.value = id
-  try {
+  await act(async () => {
     roster.value = await classRoutes.roster({ id })
-  } catch (failure) {
-    problem.value = sentenceOf(failure)
-  }
+  })
 }
 const words = ({ accommodation }: RosterStudent) => {
   const parts = [
@@ -35,23 +33,21 @@ const words = ({ accommodation }: RosterStudent) => {
   return parts.join(', ')
 }
 async function keep() {
-  if (!editing.value) return
-  problem.value = ''
-  try {
-    await studentRoutes.setAccommodation({ id: editing.value.id, body: editing.value.accommodation })
-    announce(`${editing.value.name}: kept. Every quiz follows it, papers under way too.`)
+  const student = editing.value
+  if (!student) return
+  await act(async () => {
+    await studentRoutes.setAccommodation({ id: student.id, body: student.accommodation })
+    announce(`${student.name}: kept. Every quiz follows it, papers under way too.`)
     editing.value = null
     await show(open.value!)
-  } catch (failure) {
-    problem.value = sentenceOf(failure)
-  }
+  })
 }
 </script>
 
 <template>
   <main id="main" class="mx-auto w-full max-w-4xl px-5 py-8">
     <h1 class="text-3xl">Classes</h1>
-    <p v-if="error || (problem && !editing)" role="alert" class="note-stop mt-4">{{ problem || sentenceOf(error) }}</p>
+    <ProblemNote v-if="error || (problem && !editing)" class="mt-4" :words="problem || sentenceOf(error)" />
     <EmptyNote v-if="isReady && !classes.length" title="No class yet" class="mt-6"
       >Classes come with the school’s roster.</EmptyNote
     >
@@ -94,28 +90,28 @@ async function keep() {
         <p class="text-soft">
           It belongs to the student: every quiz follows it, and a paper under way gets it at once.
         </p>
-        <label class="label"
-          >Time factor<input
+        <LabelledField label="Time factor"
+          ><input
             v-model.number="editing.accommodation.factor"
             class="field w-32!"
             type="number"
             min="1"
             max="5"
             step="0.05"
-        /></label>
-        <label class="label"
-          >Extra minutes<input
+        /></LabelledField>
+        <LabelledField label="Extra minutes"
+          ><input
             v-model.number="editing.accommodation.extraMinutes"
             class="field w-32!"
             type="number"
             min="0"
             max="600"
             step="0.5"
-        /></label>
+        /></LabelledField>
         <TickBox v-model="editing.accommodation.stretchWindow"
           >the extra time also goes past the end of a window</TickBox
         >
-        <p v-if="problem" role="alert" class="note-stop">{{ problem }}</p>
+        <ProblemNote :words="problem" />
         <div class="flex justify-end gap-2">
           <button type="button" class="btn" @click="editing = null">Leave it</button
           ><button class="btn btn-main">Keep</button>

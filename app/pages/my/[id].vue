@@ -10,29 +10,22 @@ const session = useSession()
 const { state: quiz, error } = useAsyncState(() => myRoutes.before({ id }), null)
 useHead({ title: () => `${quiz.value?.title ?? 'Quiz'} · Thistle` })
 const password = ref('')
-const problem = ref('')
-const busy = ref(false)
+const { problem, busy, act } = useAct()
 
 async function start() {
-  busy.value = true
-  problem.value = ''
-  try {
+  await act(async () => {
     const { attempt } = await myRoutes.start({
       id,
       body: { device: thisDevice(), ...(quiz.value?.asksPassword ? { password: password.value } : {}) },
     })
     await navigateTo(`/sit/${attempt}`)
-  } catch (failure) {
-    problem.value = sentenceOf(failure)
-  } finally {
-    busy.value = false
-  }
+  })
 }
 </script>
 
 <template>
   <main id="main" class="mx-auto w-full max-w-2xl px-5 py-12">
-    <p v-if="error" role="alert" class="note-stop">{{ sentenceOf(error) }}</p>
+    <ProblemNote v-if="error" :words="sentenceOf(error)" />
     <template v-if="quiz">
       <h1 class="text-3xl">{{ quiz.title }}</h1>
       <p class="mt-1 text-soft">
@@ -46,10 +39,11 @@ async function start() {
       </ul>
       <form v-if="quiz.may.may" class="mt-8" @submit.prevent="start">
         <div v-if="quiz.asksPassword" class="mb-4 max-w-xs">
-          <label class="label" for="quiz-password">Password of this quiz</label>
-          <input id="quiz-password" v-model="password" class="field" autocomplete="off" required />
+          <LabelledField label="Password of this quiz"
+            ><input v-model="password" class="field" autocomplete="off" required
+          /></LabelledField>
         </div>
-        <p v-if="problem" role="alert" class="note-stop mb-4">{{ problem }}</p>
+        <ProblemNote class="mb-4" :words="problem" />
         <button class="btn btn-main px-6 py-2.5 text-lg" :disabled="busy">Start now</button>
         <p class="mt-2 text-soft">{{ quiz.may.sentence }}</p>
       </form>

@@ -20,9 +20,9 @@ const when = (at: string) => sentenceTime(at, session.zone)
 <template>
   <main id="main" class="mx-auto w-full max-w-3xl px-5 py-10">
     <h1 class="text-3xl">My quizzes</h1>
-    <p v-if="error" role="alert" class="note-stop mt-6">
-      {{ sentenceOf(error) }} <button class="link" @click="execute()">Try again</button>
-    </p>
+    <ProblemNote v-if="error" class="mt-6" :words="sentenceOf(error)"
+      ><button class="link" @click="execute()">Try again</button></ProblemNote
+    >
     <EmptyNote v-else-if="isReady && !quizzes.length" title="No quiz for you yet" class="mt-8"
       >Your teacher will open one; it appears here by itself.</EmptyNote
     >

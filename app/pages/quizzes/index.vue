@@ -9,7 +9,7 @@ useHead({ title: 'Quizzes · Thistle' })
 const session = useSession()
 const { state: quizzes, isReady, error } = useAsyncState(() => quizRoutes.list(), [])
 const title = ref('')
-const problem = ref('')
+const { problem, act } = useAct()
 const target = (quiz: QuizListRow) =>
   `/quizzes/${quiz.id}/${quiz.state === 'draft' ? 'compose' : quiz.state === 'scheduled' ? 'rules' : 'marks'}`
 const times = (quiz: QuizListRow) =>
@@ -18,13 +18,10 @@ const times = (quiz: QuizListRow) =>
     : 'no window yet'
 
 async function create() {
-  problem.value = ''
-  try {
+  await act(async () => {
     const { id } = await quizRoutes.add({ body: { title: title.value } })
     await navigateTo(`/quizzes/${id}/compose`)
-  } catch (failure) {
-    problem.value = sentenceOf(failure)
-  }
+  })
 }
 </script>
 
@@ -34,13 +31,14 @@ async function create() {
       <h1 class="text-3xl">Quizzes</h1>
       <form class="flex items-end gap-2" @submit.prevent="create">
         <div>
-          <label class="label" for="new-title">Title of a new quiz</label
-          ><input id="new-title" v-model="title" class="field w-72" maxlength="160" required />
+          <LabelledField label="Title of a new quiz"
+            ><input v-model="title" class="field w-72" maxlength="160" required
+          /></LabelledField>
         </div>
         <button class="btn btn-main">Start a quiz</button>
       </form>
     </div>
-    <p v-if="problem || error" role="alert" class="note-stop mt-4">{{ problem || sentenceOf(error) }}</p>
+    <ProblemNote v-if="problem || error" class="mt-4" :words="problem || sentenceOf(error)" />
     <EmptyNote v-if="isReady && !error && !quizzes.length" title="No quiz yet" class="mt-8"
       >Give a new one a title, and start it.</EmptyNote
     >

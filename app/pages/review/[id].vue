@@ -76,9 +76,7 @@ const print = () => window.print()
 
 <template>
   <main id="main" class="mx-auto w-full max-w-3xl px-5 py-10">
-    <p v-if="problem" role="alert" class="note-stop">
-      {{ problem }} <button class="link" @click="load">Try again</button>
-    </p>
+    <ProblemNote :words="problem"><button class="link" @click="load">Try again</button></ProblemNote>
     <template v-if="review && review.state !== 'open'">
       <p class="text-soft"><NuxtLink class="link" to="/my">My quizzes</NuxtLink></p>
       <h1 class="mt-1 text-3xl">{{ review.title }}</h1>

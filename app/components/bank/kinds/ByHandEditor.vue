@@ -97,14 +97,8 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
         Add a line to the rubric</button
       ><span v-if="body.rubric.length" class="text-soft">{{ total }} % of the points</span>
     </p>
-    <label class="label"
-      >Model answer, for markers<textarea
-        class="field font-normal"
-        rows="3"
-        maxlength="20000"
-        :value="body.model"
-        @input="set({ model: value($event) })"
-      />
-    </label>
+    <LabelledField label="Model answer, for markers">
+      <textarea class="field" rows="3" maxlength="20000" :value="body.model" @input="set({ model: value($event) })" />
+    </LabelledField>
   </fieldset>
 </template>

@@ -13,7 +13,7 @@ type Region = SpotBody['regions'][number]
 const tool = ref<Shape['is']>('circle')
 const corners = ref<Point[]>([])
 const drawn = ref<Shape | null>(null)
-const problem = ref('')
+const { problem, act } = useAct()
 const drawing = useTemplateRef<SVGSVGElement>('drawing')
 let from: Point | null = null
 
@@ -30,8 +30,7 @@ function addRegion(shape: Shape) {
 async function choose(event: Event) {
   const file = (event.target as HTMLInputElement).files?.[0]
   if (!file) return
-  problem.value = ''
-  try {
+  await act(async () => {
     const { src, kind } = await mediaRoutes.add({ body: file })
     if (kind !== 'picture') {
       problem.value = 'This is not a picture.'
@@ -41,9 +40,7 @@ async function choose(event: Event) {
     image.src = src
     await image.decode()
     set({ picture: src, width: image.naturalWidth, height: image.naturalHeight })
-  } catch (error) {
-    problem.value = sentenceOf(error)
-  }
+  })
 }
 
 function place(event: PointerEvent): Point {
@@ -125,15 +122,15 @@ function draw(is: Shape['is']) {
         >{{ body.picture ? 'Another picture' : 'Choose a picture'
         }}<input type="file" accept="image/png,image/jpeg,image/gif,image/webp" class="sr-only" @change="choose"
       /></label>
-      <label class="label grow"
-        >What it shows, without giving the answer away<input
-          class="field py-1 font-normal"
+      <LabelledField label="What it shows, without giving the answer away" class="grow"
+        ><input
+          class="field py-1"
           maxlength="1000"
           :value="body.alt"
           @input="set({ alt: ($event.target as HTMLInputElement).value })"
-      /></label>
+      /></LabelledField>
     </div>
-    <p v-if="problem" role="alert" class="note-stop">{{ problem }}</p>
+    <ProblemNote :words="problem" />
     <template v-if="body.picture">
       <div class="flex flex-wrap items-center gap-2" role="group" aria-label="What to draw">
         <button

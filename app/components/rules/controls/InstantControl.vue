@@ -13,11 +13,10 @@ function take(value: string | null) {
 </script>
 
 <template>
-  <label class="label"
-    >{{ place.name
-    }}<TimeField
+  <LabelledField :label="place.name"
+    ><TimeField
       :model-value="(place.value as string | null) ?? ''"
       :zone="session.zone"
-      @update:model-value="take" /></label
+      @update:model-value="take" /></LabelledField
   ><button v-if="none" type="button" class="btn mt-2" @click="take(null)">{{ none }}</button>
 </template>

@@ -16,15 +16,15 @@ function keep() {
   if (href && !/^(?:https?:\/\/|mailto:)\S+$/i.test(href)) problem.value = 'Write an address that begins with https://.'
   else emit('keep', href)
 }
-const id = useId()
 </script>
 
 <template>
   <ModalDialog :open="address !== null" title="Link" @close="emit('close')">
     <form @submit.prevent="keep">
-      <label class="label" :for="id">Address; empty takes the link away</label>
-      <input :id="id" v-model="draft" class="field" inputmode="url" placeholder="https://" maxlength="1000" />
-      <p v-if="problem" role="alert" class="note-stop mt-3">{{ problem }}</p>
+      <LabelledField label="Address; empty takes the link away"
+        ><input v-model="draft" class="field" inputmode="url" placeholder="https://" maxlength="1000"
+      /></LabelledField>
+      <ProblemNote class="mt-3" :words="problem" />
       <div class="mt-4 flex justify-end gap-2">
         <button type="button" class="btn" @click="emit('close')">Leave it</button
         ><button class="btn btn-main">Keep</button>

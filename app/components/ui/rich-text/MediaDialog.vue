@@ -12,8 +12,7 @@ const { file } = defineProps<{ file: File | null }>()
 const emit = defineEmits<{ close: []; keep: [KeptMedia] }>()
 const words = ref('')
 const plays = ref(0)
-const problem = ref('')
-const busy = ref(false)
+const { problem, busy, act } = useAct()
 watch(
   () => file,
   () => {
@@ -23,33 +22,27 @@ watch(
   },
 )
 async function keep() {
-  busy.value = true
-  problem.value = ''
-  try {
+  await act(async () => {
     const kept = await mediaRoutes.add({ body: file! })
     emit('keep', { ...kept, words: words.value.trim(), plays: plays.value })
-  } catch (error) {
-    problem.value = sentenceOf(error)
-  } finally {
-    busy.value = false
-  }
+  })
 }
-const id = useId()
 </script>
 
 <template>
   <ModalDialog :open="file !== null" title="Picture, sound or film" @close="emit('close')">
     <form v-if="file" @submit.prevent="keep">
       <p class="text-soft">{{ file.name }}</p>
-      <label class="label mt-3" :for="id">What it shows, for those who cannot see it</label>
-      <input :id="id" v-model="words" class="field" maxlength="300" />
-      <label v-if="!file.type.startsWith('image')" class="label mt-3"
-        >May be played<select v-model.number="plays" class="field font-normal">
+      <LabelledField label="What it shows, for those who cannot see it" class="mt-3"
+        ><input v-model="words" class="field" maxlength="300"
+      /></LabelledField>
+      <LabelledField v-if="!file.type.startsWith('image')" label="May be played" class="mt-3"
+        ><select v-model.number="plays" class="field">
           <option :value="0">as often as one likes</option>
           <option v-for="n in 5" :key="n" :value="n">{{ n === 1 ? 'once' : `${n} times` }}</option>
-        </select></label
+        </select></LabelledField
       >
-      <p v-if="problem" role="alert" class="note-stop mt-3">{{ problem }}</p>
+      <ProblemNote class="mt-3" :words="problem" />
       <div class="mt-4 flex justify-end gap-2">
         <button type="button" class="btn" @click="emit('close')">Leave it</button
         ><button class="btn btn-main" :disabled="busy || !words.trim()">{{ busy ? 'Sending …' : 'Put it in' }}</button>

@@ -10,8 +10,7 @@ const id = computed(() => String(route.params.id))
 const isNew = computed(() => id.value === 'new')
 const written = ref<Stimulus>({ name: '', language: 'en', html: '', source: '', translations: {} })
 const detail = shallowRef<StimulusDetail | null>(null)
-const { problem, act } = useAct()
-const busy = ref(false)
+const { problem, busy, act } = useAct()
 const kind = ref('choice')
 const other = ref('')
 useHead({ title: () => `${written.value.name || 'New stimulus'} · Thistle` })
@@ -30,9 +29,7 @@ function load() {
 }
 if (!isNew.value) void load()
 async function keep() {
-  busy.value = true
-  problem.value = ''
-  try {
+  await act(async () => {
     const made = isNew.value
       ? await stimulusRoutes.add({ body: written.value })
       : await stimulusRoutes.change({ id: id.value, body: { on: detail.value!.version, stimulus: written.value } })
@@ -40,11 +37,7 @@ async function keep() {
     announce(`Version ${made.version} is kept. Quizzes that are open keep theirs.`)
     if (isNew.value) await navigateTo(`/bank/stimuli/${made.id}`, { replace: true })
     else await load()
-  } catch (error) {
-    problem.value = sentenceOf(error)
-  } finally {
-    busy.value = false
-  }
+  })
 }
 async function remove() {
   if (
@@ -56,16 +49,11 @@ async function remove() {
     ))
   )
     return
-  busy.value = true
-  try {
+  await act(async () => {
     await stimulusRoutes.remove({ id: id.value })
     settle()
     await navigateTo('/bank/stimuli')
-  } catch (error) {
-    problem.value = sentenceOf(error)
-  } finally {
-    busy.value = false
-  }
+  })
 }
 function addLanguage() {
   const code = other.value.trim()
@@ -100,9 +88,9 @@ function addLanguage() {
     <FoundDraft :found="found" @forget="forget" />
     <ProblemNote class="mt-3" :words="problem" />
     <div v-if="ready" class="mt-5 space-y-5">
-      <label class="label"
-        >Name, for teachers<input v-model="written.name" class="field font-normal" maxlength="160"
-      /></label>
+      <LabelledField label="Name, for teachers"
+        ><input v-model="written.name" class="field" maxlength="160"
+      /></LabelledField>
       <div>
         <span class="label">What the questions share</span
         ><RichText
@@ -112,7 +100,7 @@ function addLanguage() {
           @update:model-value="written = { ...written, html: $event }"
         />
       </div>
-      <label class="label">Source<input v-model="written.source" class="field font-normal" maxlength="200" /></label>
+      <LabelledField label="Source"><input v-model="written.source" class="field" maxlength="200" /></LabelledField>
       <details>
         <summary class="small-head">
           Languages: {{ [written.language, ...Object.keys(written.translations)].map(languageName).join(', ') }}

@@ -6,18 +6,16 @@ import type { StimulusLine } from '~~/server/domain/bank/material/stimuli'
 useHead({ title: 'Stimuli · Thistle' })
 const lines = shallowRef<StimulusLine[] | null>(null)
 const words = ref('')
-const problem = ref('')
+const { problem, act } = useAct()
 const shown = computed(() =>
   (lines.value ?? []).filter((line) =>
     `${line.name} ${line.beginning}`.toLowerCase().includes(words.value.trim().toLowerCase()),
   ),
 )
 onMounted(async () => {
-  try {
+  await act(async () => {
     lines.value = await stimulusRoutes.list()
-  } catch (error) {
-    problem.value = sentenceOf(error)
-  }
+  })
 })
 </script>
 
@@ -31,7 +29,7 @@ onMounted(async () => {
     <p class="mt-2 text-soft">
       A passage, table, picture or sound that several questions share. On a paper they stand beside it, together.
     </p>
-    <p v-if="problem" role="alert" class="note-stop mt-3">{{ problem }}</p>
+    <ProblemNote class="mt-3" :words="problem" />
     <input
       v-if="lines?.length"
       v-model="words"

@@ -148,13 +148,13 @@ const set = (name: 'title' | 'intro', value: string) => {
         <details class="mb-4 text-label">
           <summary class="text-soft">Title and what students read first</summary>
           <div class="mt-2 space-y-3 bg-sheet p-4">
-            <label class="label"
-              >Title<input
-                class="field font-normal"
+            <LabelledField label="Title"
+              ><input
+                class="field"
                 maxlength="160"
                 :value="store.quiz?.content.title"
                 @change="set('title', ($event.target as HTMLInputElement).value)"
-            /></label>
+            /></LabelledField>
             <div>
               <span class="label">What students read before they start</span
               ><KeptText

@@ -58,13 +58,11 @@ function release(group: { id: string; name: string; releasedAt: string | null })
 }
 async function closeNow() {
   asking.value = false
-  try {
+  await act(async () => {
     const { ended } = await quizRoutes.closeNow({ id })
     announce(`Closed. ${ended} ${ended === 1 ? 'paper was' : 'papers were'} handed in as they stood.`)
     await Promise.all([load(), store.reload()])
-  } catch (error) {
-    problem.value = sentenceOf(error)
-  }
+  })
 }
 </script>
 
