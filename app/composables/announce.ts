@@ -3,6 +3,7 @@ const message = ref('')
 const undo = shallowRef<(() => void) | null>(null)
 let timer: ReturnType<typeof setTimeout> | undefined
 
+/** What is being announced, for the one place that shows it. */
 export function useAnnouncement() {
   return { message: readonly(message), undo }
 }

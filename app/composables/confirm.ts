@@ -7,6 +7,7 @@ interface Asked {
 }
 const asked = shallowRef<Asked | null>(null)
 
+/** What is being asked, for the one dialog that shows it. */
 export function useConfirmation() {
   return { asked: readonly(asked) }
 }

@@ -8,6 +8,7 @@ export function setServerTime(now: Instant): void {
   ahead = Date.parse(now) - Date.now()
 }
 
+/** What time it is by the server’s clock, as far as its last reply told. */
 export function serverTime(): Instant {
   return iso(Date.now() + ahead)
 }

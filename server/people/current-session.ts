@@ -10,6 +10,10 @@ export interface CurrentSession {
   now: Instant
 }
 
+/**
+ * What every page needs first: who is there, school, its zone, the server’s time. Before signing in it is the first
+ * school.
+ */
 export async function currentSession(db: Db, person: Person | null, now: Instant): Promise<CurrentSession> {
   const school = person
     ? await db.one<Pick<SchoolRow, 'name' | 'zone'>>('SELECT name, zone FROM school WHERE id = ?', [person.school])

@@ -14,6 +14,9 @@ export async function hashPassword(password: string): Promise<string> {
   return `scrypt$${salt.toString('base64')}$${(await derive(password, salt)).toString('base64')}`
 }
 
+/**
+ * Whether a password is the one that was hashed; compared in constant time. False where the hash is of no known form.
+ */
 export async function isPassword(password: string, hash: string): Promise<boolean> {
   const [name, salt, key] = hash.split('$')
   if (name !== 'scrypt' || !salt || !key) return false

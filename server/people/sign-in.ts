@@ -20,6 +20,7 @@ export async function ensureFewFailures(db: Db, subject: string, now: Instant): 
     throw new Problem(429, 'too-many-tries', 'Too many wrong tries. Wait a quarter of an hour and try again.')
 }
 
+/** Counts a wrong try for a subject, and forgets tries of more than a day ago. */
 export async function noteFailure(db: Db, subject: string, now: Instant): Promise<void> {
   await db.run('INSERT INTO failed_try (id, subject, at) VALUES (?, ?, ?)', [newId(), subject, toSql(now)])
   await db.run('DELETE FROM failed_try WHERE at < ?', [toSql(plus(now, -24 * 60 * minute))])

@@ -40,6 +40,7 @@ export interface RosterStudent {
   accommodation: Accommodation
 }
 
+/** The students of a class by name, with their accommodations. Refuses a class that the person does not teach. */
 export async function roster(
   db: Db,
   person: Person,

@@ -83,6 +83,7 @@ export interface BatchRow {
   result: ImportResult | null
 }
 
+/** A batch as it is stored. Refuses one that somebody else has staged. */
 export async function loadBatch(db: Db, person: Person, id: string): Promise<BatchRow> {
   const row = await db.one<{
     id: string
@@ -104,6 +105,7 @@ export async function loadBatch(db: Db, person: Person, id: string): Promise<Bat
   }
 }
 
+/** A batch as its page shows it: each question and test as a line. Refuses one that somebody else has staged. */
 export async function viewBatch(db: Db, person: Person, id: string): Promise<Batch> {
   const { staged, name, state, progress, total, result } = await loadBatch(db, person, id)
   return {

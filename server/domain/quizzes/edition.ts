@@ -44,6 +44,7 @@ export async function freeze(db: Db, school: string, quiz: Quiz, number: number)
 const remembered = new Map<string, Edition>()
 const most = 40
 
+/** An edition by its id. Refuses an unknown one; who may see it is for the caller to ask. */
 export async function loadEdition(db: Db, id: string): Promise<Edition> {
   const known = remembered.get(id)
   if (known) return known

@@ -62,6 +62,10 @@ export async function revisionOf(db: Db, quizId: string, token: string): Promise
   )?.revision
 }
 
+/**
+ * Writes an edit down as the one that made a revision. A token or a revision that is taken already is refused by the
+ * database.
+ */
 export async function keepEdit(
   db: Db,
   person: Person,

@@ -47,12 +47,14 @@ function read(row: RawQuiz): LoadedQuiz {
   }
 }
 
+/** A quiz with its document in today’s form. Refuses an unknown one; rights are for the caller to ask. */
 export async function loadQuiz(db: Db, id: string): Promise<LoadedQuiz> {
   const row = await db.one<RawQuiz>(`SELECT ${columns} FROM quiz q WHERE q.id = ?`, [id])
   if (!row) throw notFound('This quiz')
   return read(row)
 }
 
+/** Whether a person owns a quiz or shares in it; false where there is no such quiz. */
 export async function mayTeach(db: Db, person: string, quiz: string): Promise<boolean> {
   return Boolean(
     await db.one(

@@ -30,6 +30,10 @@ export interface QuizView {
   now: Instant
 }
 
+/**
+ * Everything the pages of one quiz show: document, questions, classes, checks, figures. Refuses an unknown quiz; the
+ * right to teach it is asked at the route.
+ */
 export async function quizView(db: Db, person: Person, id: string, now: Instant): Promise<QuizView> {
   const row = await loadQuiz(db, id)
   const [students, questions, classes, checks, edition, teachers, roster, stops] = await Promise.all([

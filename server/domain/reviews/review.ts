@@ -52,6 +52,10 @@ export interface Review {
   attempts: { id: string; number: number; state: string; handedInAt: Instant | null }[]
 }
 
+/**
+ * The marks of an attempt, one an item, with a marker’s comment; points as exact decimals in text. Empty before
+ * marking.
+ */
 export async function loadMarks(db: Db, attempt: string): Promise<KeptMark[]> {
   const rows = await db.rows<
     Pick<MarkRow, 'item' | 'answered' | 'fraction' | 'points' | 'possible'> & Pick<HandMarkRow, 'comment'>

@@ -7,6 +7,7 @@ import type { Db } from '../../database/database'
 /** Facets that have been viewed, by attempt. */
 export type Viewings = ReadonlyMap<string, FacetName[]>
 
+/** Which facets have been viewed; an attempt without any is not in the map. */
 export async function loadViewings(db: Db, attempts: readonly string[]): Promise<Viewings> {
   if (!attempts.length) return new Map()
   const rows = await db.rows<Pick<ViewedRow, 'attempt_id' | 'facet'>>(

@@ -90,6 +90,7 @@ export async function loadAttempts(db: Db, which: WhichAttempts): Promise<Attemp
   return rows.map(read)
 }
 
+/** An attempt by its id. Refuses an unknown one; whose it is, is for the caller to ask. */
 export async function loadAttempt(db: Db, id: string): Promise<Attempt> {
   const [attempt] = await loadAttempts(db, { ids: [id] })
   if (!attempt) throw notFound('This attempt')
@@ -100,6 +101,7 @@ export async function loadAttempt(db: Db, id: string): Promise<Attempt> {
 const remembered = new Map<string, Paper>()
 const most = 2000
 
+/** The paper of an attempt. Refuses an unknown attempt; whose it is, is for the caller to ask. */
 export async function loadPaper(db: Db, attempt: string): Promise<Paper> {
   const known = remembered.get(attempt)
   if (known) return known
@@ -120,6 +122,10 @@ export interface KeptAnswer {
   keptAt: Instant | null
 }
 
+/**
+ * The answers kept for an attempt, one an item.
+ * @param lock holds them against changes until the transaction ends
+ */
 export async function loadAnswers(db: Db, attempt: string, lock = false): Promise<KeptAnswer[]> {
   const rows = await db.rows<Pick<AnswerRow, 'item' | 'response' | 'flagged' | 'lease' | 'seq' | 'kept_at'>>(
     `SELECT item, response, flagged, lease, seq, kept_at FROM answer WHERE attempt_id = ?${lock ? ' FOR UPDATE' : ''}`,

@@ -24,6 +24,10 @@ export interface Folder {
   questions: number
 }
 
+/**
+ * All folders of the person’s school by name, each with its parent and how many questions lie in it, retired ones left
+ * out.
+ */
 export async function listFolders(db: Db, person: Person): Promise<Folder[]> {
   const rows = await db.rows<Folder>(
     "SELECT f.id, f.parent_id AS parent, f.name, (SELECT COUNT(*) FROM question q WHERE q.folder_id = f.id AND q.state <> 'retired') AS questions FROM folder f WHERE f.school_id = ? ORDER BY f.name",
@@ -40,6 +44,7 @@ async function ensureFolder(db: Db, person: Person, folder: string | null): Prom
     throw notFound('This folder')
 }
 
+/** Makes a folder. Refuses a parent that the school does not have. */
 export async function addFolder(
   db: Db,
   person: Pick<Person, 'school'> & Person,

@@ -107,6 +107,10 @@ async function keepNeeds(db: Db, needs: readonly { objective: string; needs: rea
   if (rows.length) await db.run('INSERT INTO objective_need (objective_id, needs_id) VALUES ?', [rows])
 }
 
+/**
+ * Makes an objective with what it needs first. Refuses a parent or a need that the school does not have or that leads
+ * back to it.
+ */
 export async function addObjective(
   database: Database,
   person: Person,

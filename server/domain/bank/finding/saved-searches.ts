@@ -18,6 +18,7 @@ export interface SavedSearch {
   query: SearchQuery
 }
 
+/** The person’s own kept searches by name; nobody else’s. */
 export async function savedSearches(db: Db, person: Person): Promise<SavedSearch[]> {
   const rows = await db.rows<Pick<SavedSearchRow, 'id' | 'name' | 'body'>>(
     'SELECT id, name, body FROM saved_search WHERE person_id = ? ORDER BY name',
@@ -45,6 +46,7 @@ export async function saveSearch(
   }
 }
 
+/** Takes a kept search away. Refuses one that is not the person’s own. */
 export async function dropSearch(db: Db, person: Person, id: string): Promise<void> {
   if (!(await db.run('DELETE FROM saved_search WHERE id = ? AND person_id = ?', [id, person.id])))
     throw notFound('This search')

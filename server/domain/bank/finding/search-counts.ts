@@ -26,6 +26,7 @@ export const candidateColumns = 'q.id, q.kind, q.difficulty, q.folder_id, q.face
 /** By filter and value, of the questions that the other filters let through. */
 export type FacetCounts = Record<FacetFilter, Record<string, number>>
 
+/** A row of `candidateColumns` as what counting looks at. */
 export function candidate(row: CandidateRow): Candidate {
   const { o, t, l, g } = readFacets(row.facets)
   return {

@@ -155,6 +155,7 @@ export async function addManyMedia(
   }
 }
 
+/** The type and bytes of a file of the school. Refuses what a student has recorded to other students. */
 export async function loadMedia(db: Db, person: Person, id: string): Promise<{ type: string; bytes: Buffer }> {
   const found = await db.one<Pick<MediaRow, 'type' | 'bytes' | 'own' | 'added_by'>>(
     'SELECT type, bytes, own, added_by FROM media WHERE id = ? AND school_id = ?',

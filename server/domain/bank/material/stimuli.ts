@@ -60,6 +60,9 @@ export async function listStimuli(db: Db, person: Person, words: string): Promis
     .map(({ text, ...line }) => ({ ...line, beginning: text.slice(0, 200) }))
 }
 
+/**
+ * A stimulus with its maths drawn and those of its questions that the person may see. Refuses one of another school.
+ */
 export async function loadStimulus(db: Db, person: Person, id: string): Promise<StimulusDetail> {
   const found = (await loadStimuli(db, person.school, [id])).get(id)
   if (!found) throw notFound('This stimulus')

@@ -31,6 +31,7 @@ async function ensureVisible(db: Db, person: Person, question: string): Promise<
   return row.version
 }
 
+/** What colleagues have said of a question, the oldest first. Refuses a question that the person may not see. */
 export async function listRemarks(db: Db, person: Person, question: string): Promise<Remark[]> {
   await ensureVisible(db, person, question)
   const rows = await db.rows<
