@@ -13,7 +13,8 @@ export function useConfirmation() {
 }
 
 /**
- * Asks a person before something that cannot be undone, in the page's own dialog (`ConfirmDialog`, in every layout).
+ * Asks a person before something that cannot be undone, in the page's own dialog (`ConfirmDialog`, in the usual layout;
+ * a sitting asks nothing of the kind and does not load it).
  * @param yes what the button says that does it; `no` what the other says
  * @returns whether they said yes; closing the dialog is no
  */

@@ -1,3 +1,1 @@
-<template>
-  <div class="contents"><slot /><ConfirmDialog /></div>
-</template>
+<template><slot /></template>
