@@ -79,5 +79,6 @@ export async function pageWith(
     said.push(words)
     if (takeBack) takeBacks.push(takeBack)
   })
+  vi.stubGlobal('useAct', (await import('../composables/act')).useAct)
   return { said, takeBacks }
 }
