@@ -19,6 +19,8 @@ function measure(file, env = {}) {
   const { status, stdout, stderr } = spawnSync(process.execPath, ['--import', 'tsx', join(root, 'bench', file)], {
     cwd: root,
     encoding: 'utf8',
+    // The longest takes under a minute: what hangs is told, not waited for.
+    timeout: 300_000,
     env: { ...process.env, ...env },
   })
   if (status !== 0) stopWith(`${file} failed:\n${stderr}`)
