@@ -1,8 +1,6 @@
-import { z } from 'zod'
-
 /**
  * The markup that people may write in stems, options and comments. The server's cleaner and the page's cleaner
- * both ask this list, so that what is kept and what is shown agree.
+ * both ask this list, so that what is kept and what is shown agree. Plain data: a sitting loads it without the schemas.
  */
 export const allowedTags = [
   'p',
@@ -52,10 +50,6 @@ export const allowedAttributes: Record<string, readonly string[]> = {
 
 /** Pictures, sound and film come from Thistle itself only. */
 export const mediaSource = /^\/api\/media\/[a-f0-9]{64}$/
-
-export const html = z
-  .string()
-  .max(40_000, 'This text is longer than 40,000 characters. Shorten it, or move part of it into a picture.')
 
 /** Rendered maths ends with this mark inside its span, so that its TeX can be found again. */
 export const mathsEnd = '<!--maths-->'

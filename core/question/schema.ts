@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { languageCode } from './language'
-import { html } from './allowed-html'
+import { html } from './html-schema'
 import { kindNames, kindOf, type BodyOf, type KindName } from './kinds'
 import { vary } from './vary/schema'
 

@@ -1,5 +1,6 @@
 import { z } from 'zod'
-import { html, isBlank } from './allowed-html'
+import { isBlank } from './allowed-html'
+import { html } from './html-schema'
 import { language } from './schema'
 
 /** A passage, table, picture or sound that several questions share (QTI 3.0: assessment stimulus). */

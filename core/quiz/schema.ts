@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { html } from '../question/allowed-html'
+import { html } from '../question/html-schema'
 import { id, points, question } from '../question/schema'
 import { stimulus } from '../question/stimulus'
 import { contentRules } from '../rules/content'

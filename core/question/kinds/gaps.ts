@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { Fraction, atLeast, exact, sum } from '../../kit/exact'
-import { html, plainText } from '../allowed-html'
+import { plainText } from '../allowed-html'
+import { html } from '../html-schema'
 import { choice, choiceBody } from './choice'
 import type { Kind, PlacedOption } from './kind'
 import { number, numberBody } from './number'

@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { Fraction, clamp, exact, roundHalfAway, roundToFigures } from '../../kit/exact'
 import { readQuantity } from '../../kit/quantity'
 import { unitNamed, unitNames } from '../../kit/units'
-import { html } from '../allowed-html'
+import { html } from '../html-schema'
 import type { Kind } from './kind'
 
 /** A plain decimal, or a computation in a question that varies. */

@@ -1,5 +1,6 @@
 import { z } from 'zod'
-import { html, isBlank, plainText } from '../allowed-html'
+import { isBlank, plainText } from '../allowed-html'
+import { html } from '../html-schema'
 import type { PlacedOption } from './kind'
 import { letter } from './letter'
 

@@ -1,7 +1,8 @@
 import { z } from 'zod'
 import { Fraction, atLeast, exact } from '../../kit/exact'
 import { contains, middle, point, shape, type Point } from '../../kit/shapes'
-import { html, mediaSource } from '../allowed-html'
+import { mediaSource } from '../allowed-html'
+import { html } from '../html-schema'
 import type { Kind } from './kind'
 import { closeIds, openIds } from './options'
 

@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { Fraction, exact } from '../../kit/exact'
 import { matchesPattern, patternFault } from '../../kit/pattern'
 import { slipsBetween } from '../../kit/slips'
-import { html } from '../allowed-html'
+import { html } from '../html-schema'
 import type { Kind } from './kind'
 import { textAnswer, type TextAnswer } from './number'
 
