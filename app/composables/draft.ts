@@ -22,6 +22,7 @@ export function useDraft<T>(name: () => string, written: Ref<T>) {
   /** What it was begun on: a version, or nothing for what is new. */
   let on = ''
   let leaving = false
+  let underWay: Promise<unknown> = Promise.resolve()
   const changed = computed(() => JSON.stringify(written.value) !== kept.value)
   /** Something that was not kept has been found again and put in. */
   const found = ref(false)
@@ -62,7 +63,20 @@ export function useDraft<T>(name: () => string, written: Ref<T>) {
     settle()
   }
 
+  /**
+   * Keeps it. Who goes on while it is being kept is not asked: their going waits for how it ends.
+   * @param work sends it, and settles it where it was taken; never throws
+   * @returns what `work` gives, and whether the person is going elsewhere already
+   */
+  async function keeping<R>(work: () => Promise<R>): Promise<{ reply: R; goes: boolean }> {
+    const sending = work()
+    underWay = sending
+    return { reply: await sending, goes: leaving }
+  }
+
   onBeforeRouteLeave(async () => {
+    leaving = true
+    await underWay
     if (!changed.value) return true
     leaving = await confirmed(
       'Leave without keeping?',
@@ -72,5 +86,5 @@ export function useDraft<T>(name: () => string, written: Ref<T>) {
     if (leaving) memory.forget(key())
     return leaving
   })
-  return { changed, found, settle, begin, differ, forget }
+  return { changed, found, settle, begin, differ, forget, keeping }
 }

@@ -62,6 +62,7 @@ describe('a stimulus', () => {
       await box(teacher, 'Question').fill(stem)
       await page.getByRole('region', { name: 'As a student sees it' }).getByText('log 12.5').waitFor()
       await page.getByRole('button', { name: 'Keep in the bank' }).click()
+      await page.waitForURL(/\/bank\/[a-z0-9]{14}$/)
       await page.getByText('version 1').first().waitFor()
       await page.getByRole('link', { name: 'Log of the Sea Thistle' }).click()
     }
@@ -189,6 +190,37 @@ describe('a colleague’s doubt', () => {
     expect(await page.getByText('Colleagues say that something is wrong').count()).toBe(0)
     expect([...teacher.faults, ...colleague.faults]).toEqual([])
     await colleague.context.close()
+  })
+})
+
+describe('who is in a hurry', () => {
+  it('goes on while a question is being kept: it is kept, nothing is asked, and they are where they wanted', async () => {
+    const { page } = teacher
+    await page.goto('/bank/new?kind=trueFalse')
+    await box(teacher, 'Question').fill('Kept while going on.')
+    let release = () => {}
+    const held = new Promise<void>((done) => {
+      release = done
+    })
+    await page.route('**/api/questions', async (route) => {
+      if (route.request().method() === 'POST') await held
+      await route.continue()
+    })
+    const sent = page.waitForRequest((request) => /api\/questions$/.test(request.url()) && request.method() === 'POST')
+    await page.getByRole('button', { name: 'Keep in the bank' }).click()
+    await sent
+    await page.getByRole('link', { name: 'Classes' }).click()
+    expect(page.url()).toContain('/bank/new')
+    release()
+    await page.waitForURL(/\/classes$/)
+    await page.getByRole('heading', { name: 'Classes' }).waitFor()
+    expect(await page.getByText('Leave without keeping?').count()).toBe(0)
+    await page.unroute('**/api/questions')
+    expect(
+      await db.rows("SELECT question_id FROM question_version WHERE body LIKE '%Kept while going on.%'"),
+    ).toHaveLength(1)
+    expect(page.url()).toMatch(/\/classes$/)
+    expect(teacher.faults).toEqual([])
   })
 })
 

@@ -35,7 +35,7 @@ useHead({ title: () => `${isNew.value ? 'New question' : 'Question'} · Thistle`
 
 /** The page is there at once and is filled when its question has come: a page that waits can be left half way. */
 const ready = ref(isNew.value)
-const { changed, found, settle, begin, differ, forget } = useDraft(
+const { changed, found, settle, begin, differ, forget, keeping } = useDraft(
   () => (isNew.value ? `question:new:${asked}:${String(route.query.stimulus ?? '')}` : `question:${id.value}`),
   question,
 )
@@ -91,37 +91,44 @@ const instances = shallowRef<{ values: Record<string, string>; stem: string; key
 const number = (event: Event) => Number((event.target as HTMLInputElement).value)
 
 async function keep(another = false) {
-  await act(async () => {
-    note(question.value.objectives)
-    if (isNew.value) {
-      const made = await questionRoutes.add({ body: question.value })
-      announce(made.state === 'work' ? 'Kept as “in work”: it cannot be marked yet.' : 'Kept in the bank.')
-      settle()
-      if (another) {
-        question.value = {
-          ...blankQuestion(question.value.kind),
-          stimulus: question.value.stimulus,
-          objectives: question.value.objectives,
-          difficulty: question.value.difficulty,
-          points: question.value.points,
-          seconds: question.value.seconds,
-          tags: question.value.tags,
-        }
-        begin()
-        window.scrollTo({ top: 0 })
-      } else await navigateTo(`/bank/${made.id}`, { replace: true })
-    } else {
-      const made = await questionRoutes.revise({
-        id: id.value,
-        body: { on: detail.value!.versions[0]!.version, question: question.value },
-      })
-      settle()
-      announce(
-        `Version ${made.version} is kept.${made.state === 'work' ? ' It is “in work”: it cannot be marked yet.' : ''}`,
-      )
-      await load()
+  note(question.value.objectives)
+  if (!isNew.value) {
+    const { reply } = await keeping(() => act(revise))
+    if (reply) await load()
+    return
+  }
+  const { reply, goes } = await keeping(() => act(add))
+  if (!reply) return
+  if (another) {
+    question.value = {
+      ...blankQuestion(question.value.kind),
+      stimulus: question.value.stimulus,
+      objectives: question.value.objectives,
+      difficulty: question.value.difficulty,
+      points: question.value.points,
+      seconds: question.value.seconds,
+      tags: question.value.tags,
     }
+    begin()
+    window.scrollTo({ top: 0 })
+  } else if (!goes) await navigateTo(`/bank/${reply.id}`, { replace: true })
+}
+async function add() {
+  const made = await questionRoutes.add({ body: question.value })
+  announce(made.state === 'work' ? 'Kept as “in work”: it cannot be marked yet.' : 'Kept in the bank.')
+  settle()
+  return made
+}
+async function revise() {
+  const made = await questionRoutes.revise({
+    id: id.value,
+    body: { on: detail.value!.versions[0]!.version, question: question.value },
   })
+  settle()
+  announce(
+    `Version ${made.version} is kept.${made.state === 'work' ? ' It is “in work”: it cannot be marked yet.' : ''}`,
+  )
+  return made
 }
 
 function retire(retired: boolean) {

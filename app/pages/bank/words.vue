@@ -13,7 +13,7 @@ const grades = computed({
     words.value.grades = lines(text)
   },
 })
-const { changed, found, settle, begin, forget } = useDraft(() => 'vocabulary', words)
+const { changed, found, settle, begin, forget, keeping } = useDraft(() => 'vocabulary', words)
 const lines = (text: string) => [
   ...new Set(
     text
@@ -36,11 +36,13 @@ function load() {
 }
 onMounted(load)
 function keep() {
-  return act(async () => {
-    revision.value = (await vocabularyRoutes.keep({ body: { on: revision.value, words: words.value } })).revision
-    settle()
-    announce('Kept. Questions offer these from now on.')
-  })
+  return keeping(() =>
+    act(async () => {
+      revision.value = (await vocabularyRoutes.keep({ body: { on: revision.value, words: words.value } })).revision
+      settle()
+      announce('Kept. Questions offer these from now on.')
+    }),
+  )
 }
 /** Levels keep their ids by their place, so that renaming one keeps what questions have. */
 function setLevels(scheme: Vocabulary['schemes'][number], text: string) {

@@ -14,7 +14,7 @@ const { problem, busy, act } = useAct()
 const kind = ref('choice')
 const other = ref('')
 useHead({ title: () => `${written.value.name || 'New stimulus'} · Thistle` })
-const { changed, found, settle, begin, forget } = useDraft(() => `stimulus:${id.value}`, written)
+const { changed, found, settle, begin, forget, keeping } = useDraft(() => `stimulus:${id.value}`, written)
 if (isNew.value) begin()
 
 /** The page is there at once and is filled when its stimulus has come: a page that waits can be left half way. */
@@ -29,15 +29,18 @@ function load() {
 }
 if (!isNew.value) void load()
 async function keep() {
-  await act(async () => {
-    const made = isNew.value
-      ? await stimulusRoutes.add({ body: written.value })
-      : await stimulusRoutes.change({ id: id.value, body: { on: detail.value!.version, stimulus: written.value } })
-    settle()
-    announce(`Version ${made.version} is kept. Quizzes that are open keep theirs.`)
-    if (isNew.value) await navigateTo(`/bank/stimuli/${made.id}`, { replace: true })
-    else await load()
-  })
+  const { reply, goes } = await keeping(() => act(send))
+  if (!reply) return
+  if (!isNew.value) await load()
+  else if (!goes) await navigateTo(`/bank/stimuli/${reply.id}`, { replace: true })
+}
+async function send() {
+  const made = isNew.value
+    ? await stimulusRoutes.add({ body: written.value })
+    : await stimulusRoutes.change({ id: id.value, body: { on: detail.value!.version, stimulus: written.value } })
+  settle()
+  announce(`Version ${made.version} is kept. Quizzes that are open keep theirs.`)
+  return made
 }
 async function remove() {
   if (
