@@ -1,4 +1,4 @@
-import { useDebounceFn } from '@vueuse/core'
+import { useDebounceFn, useEventListener } from '@vueuse/core'
 import type { Ref } from 'vue'
 import { browserMemory } from '~/documents/device'
 
@@ -17,26 +17,50 @@ const pause = 300
 export function useDraft<T>(name: () => string, written: Ref<T>) {
   const session = useSession()
   const memory = browserMemory(() => localStorage)
-  const key = () => `thistle:draft:${session.person?.id ?? ''}:${name()}`
+  const keyOf = (each: string) => `thistle:draft:${session.person?.id ?? ''}:${each}`
+  const key = () => keyOf(name())
   const kept = ref(JSON.stringify(written.value))
   /** What it was begun on: a version, or nothing for what is new. */
   let on = ''
+  /** What is on its way to the server; what is written meanwhile is not in it. */
+  let sent: string | null = null
   let leaving = false
+  /** The person has let go of it. */
+  let left = false
   let underWay: Promise<unknown> = Promise.resolve()
   const changed = computed(() => JSON.stringify(written.value) !== kept.value)
   /** Something that was not kept has been found again and put in. */
   const found = ref(false)
 
-  const remember = useDebounceFn(() => {
-    if (changed.value && !leaving) memory.write(key(), { on, written: written.value } satisfies Remembered<T>)
-  }, pause)
-  watch(written, remember, { deep: true })
+  function remember() {
+    if (changed.value && !left) memory.write(key(), { on, written: written.value } satisfies Remembered<T>)
+  }
+  watch(written, useDebounceFn(remember, pause), { deep: true })
+  useEventListener('pagehide', remember)
 
-  /** It stands now as it is kept. */
-  function settle() {
+  /**
+   * It was taken as it was sent: what has been written since is a change to it.
+   * @param version that it has now
+   */
+  function settle(version: number | string = on) {
+    on = String(version)
+    kept.value = sent ?? JSON.stringify(written.value)
+    found.value = false
+    if (changed.value) remember()
+    else memory.forget(key())
+  }
+
+  /**
+   * It was taken and has a page of its own now: what has been written since is found there.
+   * @param other the name of what is written there
+   * @param version that it has there
+   */
+  function settleAt(other: string, version: number | string) {
+    settle()
+    if (changed.value)
+      memory.write(keyOf(other), { on: String(version), written: written.value } satisfies Remembered<T>)
     kept.value = JSON.stringify(written.value)
     memory.forget(key())
-    found.value = false
   }
 
   /**
@@ -69,22 +93,28 @@ export function useDraft<T>(name: () => string, written: Ref<T>) {
    * @returns what `work` gives, and whether the person is going elsewhere already
    */
   async function keeping<R>(work: () => Promise<R>): Promise<{ reply: R; goes: boolean }> {
+    sent = JSON.stringify(written.value)
     const sending = work()
     underWay = sending
-    return { reply: await sending, goes: leaving }
+    try {
+      return { reply: await sending, goes: leaving }
+    } finally {
+      sent = null
+    }
   }
 
   onBeforeRouteLeave(async () => {
     leaving = true
     await underWay
     if (!changed.value) return true
-    leaving = await confirmed(
+    remember()
+    left = leaving = await confirmed(
       'Leave without keeping?',
       'What you changed here is not kept yet.',
       'Leave without keeping',
     )
-    if (leaving) memory.forget(key())
-    return leaving
+    if (left) memory.forget(key())
+    return left
   })
-  return { changed, found, settle, begin, differ, forget, keeping }
+  return { changed, found, settle, settleAt, begin, differ, forget, keeping }
 }

@@ -211,6 +211,30 @@ describe('a sitting on a device', () => {
       null,
     ])
   })
+  it('does not hand in before a recording that is on its way has arrived', async () => {
+    let arrives = () => {}
+    const sent = store.keepFile('i1', async () => {
+      await new Promise<void>((done) => {
+        arrives = done
+      })
+      return { sound: '/api/media/x', seconds: 3 }
+    })
+    const handing = store.handIn()
+    await vi.advanceTimersByTimeAsync(5000)
+    expect([store.sending, server.ended]).toEqual([1, false])
+    arrives()
+    await Promise.all([sent, handing])
+    expect([store.sending, server.ended, server.kept.get('i1')?.response]).toEqual([
+      0,
+      true,
+      { sound: '/api/media/x', seconds: 3 },
+    ])
+  })
+  it('does not hand in without a recording that could not be sent', async () => {
+    const sent = store.keepFile('i1', () => Promise.reject(new ApiProblem(0, 'offline', 'The server is away.')))
+    await expect(Promise.all([store.handIn(), sent.catch(() => {})])).rejects.toThrow('away')
+    expect([store.sending, server.ended]).toEqual([0, false])
+  })
   it('says what the server will never take, and goes on', async () => {
     server.refuseAll = 'This answer is longer than 2,000 characters.'
     store.change('i1', { response: { text: 'x'.repeat(3000) } })

@@ -68,6 +68,8 @@ export class SittingEngine {
   /** The question that the student is at. */
   here: string | null = null
   setAside = 0
+  /** How many answers in files are on their way. */
+  sending = 0
 
   private seq = 0
   private stopSave: (() => void) | null = null
@@ -75,6 +77,7 @@ export class SittingEngine {
   private saving: Promise<void> | null = null
   private retry = firstRetry
   private left = false
+  private readonly files = new Set<Promise<unknown>>()
 
   constructor(
     readonly attempt: string,
@@ -193,6 +196,27 @@ export class SittingEngine {
     this.schedule(pauseBeforeSave)
   }
 
+  /**
+   * An answer that is a file: it counts as not kept until it has arrived, and handing in waits for it.
+   * @param send keeps the file and gives the answer that names it
+   * @throws ApiProblem when it could not be sent
+   */
+  async keepFile(item: string, send: () => Promise<Response>): Promise<void> {
+    const file = send().then((response) => {
+      this.change(item, { response })
+    })
+    this.files.add(file)
+    this.sending++
+    this.changed()
+    try {
+      await file
+    } finally {
+      this.files.delete(file)
+      this.sending--
+      this.changed()
+    }
+  }
+
   strike(item: string, option: string): void {
     const before = this.struck[item] ?? []
     const after = before.includes(option) ? before.filter((each) => each !== option) : [...before, option]
@@ -288,6 +312,7 @@ export class SittingEngine {
 
   /** Sends what is left and hands the paper in. @throws ApiProblem when the server cannot be reached */
   async handIn(): Promise<void> {
+    await Promise.all(this.files)
     await this.flush()
     if (this.pending.size && (this.offline || this.signedOut))
       throw new ApiProblem(

@@ -48,6 +48,7 @@ export const useSitting = defineStore('sitting', () => {
     phase: map('phase', 'loading'),
     page: map('page', 0),
     here: map('here', null),
+    sending: map('sending', 0),
     setAside: map('setAside', 0),
     questions: map('questions', []),
     canWrite: map('canWrite', false),
@@ -62,6 +63,7 @@ export const useSitting = defineStore('sitting', () => {
     change: (item: string, values: { response?: Response | null; flagged?: boolean }) =>
       engine.value?.change(item, values),
     strike: (item: string, option: string) => engine.value?.strike(item, option),
+    keepFile: async (item: string, send: () => Promise<Response>) => engine.value?.keepFile(item, send),
     flush: async () => engine.value?.flush(),
     ask: async () => engine.value?.ask(),
     handIn: async () => engine.value?.handIn(),

@@ -75,7 +75,8 @@ function rewrite(body: AnyBody, as: Hidden): void {
     gap.weight = as.shift + 1
     rewrite(gap.body, as)
   }
-  if (body.text !== undefined) body.text = body.text.replace(/SECRET-\w+/g, as.comment.replace(/[<>&]/g, ''))
+  const comment = as.comment.replace(/[<>&]/g, '')
+  if (body.text !== undefined) body.text = body.text.replace(/SECRET-\w+/g, () => comment)
   body.items?.forEach((item, i) =>
     Object.assign(item, {
       comment: as.comment,

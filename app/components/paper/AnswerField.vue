@@ -30,11 +30,15 @@ const field = computed(() => fields[body.asks])
 const takes = computed(() =>
   field.value.takes({ answer: modelValue, name, labelledby, readonly, right, struck, language }),
 )
-const says = computed(() => ({
-  [field.value.says]: (said: never) => {
-    if (!readonly) emit('update:modelValue', field.value.answer(said))
-  },
-}))
+const says = computed(() => {
+  const { says: event, answer } = field.value
+  if (!event || !answer) return {}
+  return {
+    [event]: (said: never) => {
+      if (!readonly) emit('update:modelValue', answer(said))
+    },
+  }
+})
 </script>
 
 <template>

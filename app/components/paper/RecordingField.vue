@@ -9,7 +9,6 @@ const { body, answer, readonly } = defineProps<{
   labelledby: string
   readonly: boolean
 }>()
-const emit = defineEmits<{ record: [Response | null] }>()
 const keep = inject(keepRecordingKey, null)
 const state = ref<'still' | 'sending' | 'unsent'>('still')
 const unsent = ref('')
@@ -34,8 +33,7 @@ async function send() {
   state.value = 'sending'
   unsent.value = ''
   try {
-    const sound = await keep(kept.sound)
-    emit('record', { sound, seconds: Math.round(kept.seconds * 10) / 10 })
+    await keep(kept.sound, Math.round(kept.seconds * 10) / 10)
     state.value = 'still'
     kept = null
   } catch (error) {

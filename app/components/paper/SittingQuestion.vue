@@ -1,13 +1,21 @@
 <script setup lang="ts">
 import { pointsText } from '~~/core/kit/exact'
 import type { SheetQuestion } from '~~/core/paper/schema'
+import { sittingRoutes } from '~/client/sittings'
 import { tools } from './fields'
+import { keepRecordingKey } from './response'
 
 /** One question while it is being sat: answering, striking out, its tools, coming back to it. */
 const { entry, here, paper } = defineProps<{ entry: SheetQuestion; here: boolean; paper: string }>()
 const emit = defineEmits<{ here: [] }>()
 const sitting = useSitting()
 const QuestionTools = defineAsyncComponent(tools)
+provide(keepRecordingKey, (sound, seconds) =>
+  sitting.keepFile(entry.id, async () => {
+    const { src } = await sittingRoutes.keepRecording({ id: paper, body: sound })
+    return { sound: src, seconds }
+  }),
+)
 const answer = computed(() => sitting.answers[entry.id])
 const struck = computed(() => sitting.struck[entry.id] ?? [])
 const wanted = computed(() => sitting.opened?.sheet.language ?? null)

@@ -24,8 +24,9 @@ interface Field {
   /** Loads what few papers need; a sitting loads all of its own when it opens, so that nothing is missing offline. */
   load?: () => Promise<unknown>
   takes(context: FieldContext): Record<string, unknown>
-  says: string
-  answer(said: never): Response | null
+  /** The event by which the field says what was answered, and the answer that it makes; a field may keep its answer by itself. */
+  says?: string
+  answer?(said: never): Response | null
 }
 
 const lazy = (load: () => Promise<{ default: Component }>) => ({ is: defineAsyncComponent(load), load })
@@ -97,8 +98,6 @@ export const fields: Record<SealedBody['asks'], Field> = {
   recording: {
     ...lazy(() => import('./RecordingField.vue')),
     takes: (context) => ({ ...unnamed(context), answer: context.answer }),
-    says: 'record',
-    answer: (said: Response | null) => said,
   },
 }
 export const tools = () => import('./QuestionTools.vue')

@@ -12,6 +12,6 @@ export interface Response {
   seconds?: number
 }
 
-/** Keeps a recording and tells its address. A sitting provides its own; a preview keeps nothing. */
-export type KeepRecording = (sound: Blob) => Promise<string>
+/** Keeps a recording as the answer to its question. A sitting provides its own; a preview keeps nothing. */
+export type KeepRecording = (sound: Blob, seconds: number) => Promise<void>
 export const keepRecordingKey: InjectionKey<KeepRecording> = Symbol('keepRecording')

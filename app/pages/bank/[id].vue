@@ -35,7 +35,7 @@ useHead({ title: () => `${isNew.value ? 'New question' : 'Question'} · Thistle`
 
 /** The page is there at once and is filled when its question has come: a page that waits can be left half way. */
 const ready = ref(isNew.value)
-const { changed, found, settle, begin, differ, forget, keeping } = useDraft(
+const { changed, found, settle, settleAt, begin, differ, forget, keeping } = useDraft(
   () => (isNew.value ? `question:new:${asked}:${String(route.query.stimulus ?? '')}` : `question:${id.value}`),
   question,
 )
@@ -94,7 +94,8 @@ async function keep(another = false) {
   note(question.value.objectives)
   if (!isNew.value) {
     const { reply } = await keeping(() => act(revise))
-    if (reply) await load()
+    // What was written while it was being kept stays, as a change to it.
+    if (reply) await (changed.value ? reload() : load())
     return
   }
   const { reply, goes } = await keeping(() => act(add))
@@ -116,7 +117,7 @@ async function keep(another = false) {
 async function add() {
   const made = await questionRoutes.add({ body: question.value })
   announce(made.state === 'work' ? 'Kept as “in work”: it cannot be marked yet.' : 'Kept in the bank.')
-  settle()
+  settleAt(`question:${made.id}`, made.version)
   return made
 }
 async function revise() {
@@ -124,7 +125,7 @@ async function revise() {
     id: id.value,
     body: { on: detail.value!.versions[0]!.version, question: question.value },
   })
-  settle()
+  settle(made.version)
   announce(
     `Version ${made.version} is kept.${made.state === 'work' ? ' It is “in work”: it cannot be marked yet.' : ''}`,
   )

@@ -39,7 +39,7 @@ function keep() {
   return keeping(() =>
     act(async () => {
       revision.value = (await vocabularyRoutes.keep({ body: { on: revision.value, words: words.value } })).revision
-      settle()
+      settle(revision.value)
       announce('Kept. Questions offer these from now on.')
     }),
   )

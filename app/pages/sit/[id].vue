@@ -1,10 +1,8 @@
 <script setup lang="ts">
-import { sittingRoutes } from '~/client/sittings'
 import { onKeyStroke, useEventListener } from '@vueuse/core'
 import { clockTime } from '~~/core/kit/phrases'
 import type { SheetEntry, SheetQuestion } from '~~/core/paper/schema'
 import { loadFields, tools } from '~/components/paper/fields'
-import { keepRecordingKey } from '~/components/paper/response'
 
 definePageMeta({ layout: 'bare' })
 const id = String(useRoute().params.id)
@@ -16,7 +14,6 @@ const handing = ref(false)
 const handInProblem = ref('')
 const startedWith = ref(1)
 const { message } = useAnnouncement()
-provide(keepRecordingKey, async (sound) => (await sittingRoutes.keepRecording({ id, body: sound })).src)
 useHead({ title: () => `${sitting.opened?.sheet.title ?? 'Paper'} · Thistle` })
 
 async function open() {
@@ -44,6 +41,10 @@ useEventListener(window, 'online', () => {
 useEventListener(document, 'visibilitychange', () => {
   if (document.hidden) void sitting.flush()
   else void sitting.ask()
+})
+/** Leaving the page would lose a recording that is on its way: the browser asks. */
+useEventListener(window, 'beforeunload', (event) => {
+  if (sitting.sending) event.preventDefault()
 })
 watch(
   () => sitting.phase,
@@ -112,7 +113,7 @@ const unanswered = computed(() => sitting.questions.filter((question) => !answer
 const kept = computed(() => {
   if (sitting.signedOut) return { words: 'Signed out · your answers are kept on this device', tone: 'text-amber' }
   if (sitting.offline) return { words: 'Connection lost · your answers are kept on this device', tone: 'text-amber' }
-  if (sitting.pending.size) return { words: 'Keeping your answers …', tone: 'text-soft' }
+  if (sitting.pending.size || sitting.sending) return { words: 'Keeping your answers …', tone: 'text-soft' }
   return sitting.keptAt
     ? { words: `All answers kept · ${clockTime(sitting.keptAt, session.zone, true)}`, tone: 'text-green' }
     : { words: 'Every answer is kept as you give it', tone: 'text-soft' }

@@ -14,7 +14,7 @@ const { problem, busy, act } = useAct()
 const kind = ref('choice')
 const other = ref('')
 useHead({ title: () => `${written.value.name || 'New stimulus'} · Thistle` })
-const { changed, found, settle, begin, forget, keeping } = useDraft(() => `stimulus:${id.value}`, written)
+const { changed, found, settle, settleAt, begin, forget, keeping } = useDraft(() => `stimulus:${id.value}`, written)
 if (isNew.value) begin()
 
 /** The page is there at once and is filled when its stimulus has come: a page that waits can be left half way. */
@@ -27,18 +27,25 @@ function load() {
     ready.value = true
   })
 }
+function reload() {
+  return act(async () => {
+    detail.value = await stimulusRoutes.get({ id: id.value })
+  })
+}
 if (!isNew.value) void load()
 async function keep() {
   const { reply, goes } = await keeping(() => act(send))
   if (!reply) return
-  if (!isNew.value) await load()
+  // What was written while it was being kept stays, as a change to it.
+  if (!isNew.value) await (changed.value ? reload() : load())
   else if (!goes) await navigateTo(`/bank/stimuli/${reply.id}`, { replace: true })
 }
 async function send() {
   const made = isNew.value
     ? await stimulusRoutes.add({ body: written.value })
     : await stimulusRoutes.change({ id: id.value, body: { on: detail.value!.version, stimulus: written.value } })
-  settle()
+  if (isNew.value) settleAt(`stimulus:${made.id}`, made.version)
+  else settle(made.version)
   announce(`Version ${made.version} is kept. Quizzes that are open keep theirs.`)
   return made
 }
