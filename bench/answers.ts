@@ -3,7 +3,7 @@ import { connect, type Socket } from 'node:net'
 import { iso } from '../core/kit/time'
 import { seedDemo } from '../demo/seed'
 import { toSql } from '../server/database/codec'
-import { openDatabase } from '../server/database/database'
+import { openDatabase, patient } from '../server/database/database'
 import { migrate } from '../server/database/migrate'
 import { newId } from '../server/domain/ids'
 import { loadPaper } from '../server/domain/sittings/attempts'
@@ -11,7 +11,7 @@ import { saveStatement } from '../server/domain/sittings/save'
 import { startServer } from '../tests/support/server'
 
 const url = process.env.THISTLE_DATABASE_URL!
-const db = openDatabase(url, 12)
+const db = openDatabase(url, 12, patient)
 await migrate(db)
 await seedDemo(db, iso(Date.now()))
 const source = (await db.one<{ id: string }>(

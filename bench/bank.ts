@@ -4,13 +4,13 @@ import { iso } from '../core/kit/time'
 import { kindNames } from '../core/question'
 import { objectiveId, objectives } from '../demo/objectives'
 import { seedDemo } from '../demo/seed'
-import { openDatabase } from '../server/database/database'
+import { openDatabase, patient } from '../server/database/database'
 import { migrate } from '../server/database/migrate'
 import { searchQuery, searchQuestions } from '../server/domain/bank/finding/search'
 import { entryFor } from '../server/domain/bank/finding/search-query'
 import { findPerson } from '../server/people/people'
 
-const db = openDatabase(process.env.THISTLE_DATABASE_URL!, 12)
+const db = openDatabase(process.env.THISTLE_DATABASE_URL!, 12, patient)
 await migrate(db)
 await seedDemo(db, iso(Date.now()))
 const maren = (await findPerson(db, 'p-maren'))!

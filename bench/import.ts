@@ -7,7 +7,7 @@ import { iso } from '../core/kit/time'
 import { kindNames } from '../core/question'
 import { seedDemo } from '../demo/seed'
 import { writePackage } from '../formats/qti/package-write'
-import { openDatabase } from '../server/database/database'
+import { openDatabase, patient } from '../server/database/database'
 import { migrate } from '../server/database/migrate'
 import { stageFile } from '../server/domain/imports/stage'
 import { beginTaking } from '../server/domain/imports/take'
@@ -40,7 +40,7 @@ const folder = mkdtempSync(join(tmpdir(), 'thistle-import-'))
 execFileSync(process.execPath, ['--import', 'tsx', import.meta.filename, join(folder, 'bench.zip')])
 const file = readFileSync(join(folder, 'bench.zip'))
 rmSync(folder, { recursive: true })
-const db = openDatabase(process.env.THISTLE_DATABASE_URL!, 12)
+const db = openDatabase(process.env.THISTLE_DATABASE_URL!, 12, patient)
 await migrate(db)
 await seedDemo(db, iso(Date.now()))
 const maren = (await findPerson(db, 'p-maren'))!

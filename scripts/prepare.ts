@@ -3,14 +3,14 @@
  * --reset empties it first: for npm run demo:reset.
  */
 import { iso } from '../core/kit/time'
-import { openDatabase } from '../server/database/database'
+import { openDatabase, patient } from '../server/database/database'
 import { migrate } from '../server/database/migrate'
 import { hasSchool } from '../server/people/people'
 import { Problem } from '../server/domain/problem'
 
 const url = process.env.THISTLE_DATABASE_URL
 if (!url) throw new Error('THISTLE_DATABASE_URL is not set; npm start sets it.')
-const database = openDatabase(url, 4)
+const database = openDatabase(url, 4, patient)
 try {
   if (process.argv.includes('--reset')) {
     const tables = await database.rows<{ name: string }>(

@@ -7,20 +7,26 @@ import type { Database } from '../database/database'
 import { findPerson, type Person } from '../people/people'
 import { Problem } from '../domain/problem'
 import { ensureRight, type Right } from '../people/rights'
-import { readBytes } from './body'
+import { DatabaseAway } from '../database/away'
+import { AskerGone, readBytes, type ByteLimit } from './body'
 import { sessionUser } from '../people/session-cookie'
 
-const jsonLimit = 1_000_000
+const jsonLimit: ByteLimit = { most: 1_000_000, sentence: 'This is more than 1 MB. Send less at once.' }
+/** Seconds after which a database that is away is asked again. */
+const askAgainAfter = 2
 const anything = z.unknown()
 
 interface Context<P, Q, B> {
   event: H3Event<EventHandlerRequest>
   db: Database
+  /** When the request was whole. */
   now: Instant
   person: Person
   params: P
   query: Q
   body: B
+  /** The bytes of the request, where the route takes bytes. */
+  bytes: Buffer
 }
 
 interface Spec<P extends z.ZodType, Q extends z.ZodType, B extends z.ZodType, R> {
@@ -28,6 +34,10 @@ interface Spec<P extends z.ZodType, Q extends z.ZodType, B extends z.ZodType, R>
   params?: P
   query?: Q
   body?: B
+  /** The body may have so many bytes instead of the usual 1 MB. */
+  most?: ByteLimit
+  /** The request is bytes, not JSON. */
+  bytes?: ByteLimit
   /** Takes id and role from the sealed session alone: for the save, whose statement carries the right itself. */
   fromSession?: boolean
   handle(context: Context<z.infer<P>, z.infer<Q>, z.infer<B>>): Promise<R> | R
@@ -61,8 +71,8 @@ function ensureSameOrigin(event: H3Event): void {
   if (foreign) throw new Problem(403, 'origin', 'This request comes from another site and was not carried out.')
 }
 
-async function readJson(event: H3Event): Promise<unknown> {
-  const raw = (await readBytes(event, jsonLimit, 'This is more than 1 MB. Send less at once.')).toString('utf8')
+async function readJson(event: H3Event, limit: ByteLimit): Promise<unknown> {
+  const raw = (await readBytes(event, limit)).toString('utf8')
   try {
     return raw ? JSON.parse(raw) : undefined
   } catch {
@@ -81,6 +91,15 @@ export function sendProblem(event: H3Event, problem: Problem) {
   setResponseStatus(event, problem.status)
   setHeader(event, 'content-type', 'application/problem+json')
   return { type: 'about:blank', title: problem.code, status: problem.status, detail: problem.sentence, ...problem.more }
+}
+
+/** The database is away: the same may be asked again in a moment, and whether it was done is told then. */
+function sendAway(event: H3Event) {
+  setHeader(event, 'retry-after', askAgainAfter)
+  return sendProblem(
+    event,
+    new Problem(503, 'away', 'Thistle cannot reach its database at the moment. Nothing is lost; try again shortly.'),
+  )
 }
 
 /** What a route takes and gives, for the client that the pages call it by. There is nothing of it at run time. */
@@ -102,6 +121,11 @@ export function route<
       const person = await signedIn(event, db, spec.fromSession ?? false)
       const raw = getRouterParams(event)
       await ensureRight(db, spec.right, person, raw.id)
+      const bytes = spec.bytes ? await readBytes(event, spec.bytes) : Buffer.alloc(0)
+      const body = spec.body
+        ? read(spec.body, await readJson(event, spec.most ?? jsonLimit))
+        : (undefined as z.infer<B>)
+      // The instant is taken when the request is whole: one that is held back is not in time by its first bytes.
       const context = {
         event,
         db,
@@ -109,13 +133,14 @@ export function route<
         person: person as Person,
         params: read(spec.params, raw),
         query: read(spec.query, getQuery(event)),
-        body: spec.body ? read(spec.body, await readJson(event)) : (undefined as z.infer<B>),
+        body,
+        bytes,
       }
       return await spec.handle(context)
     } catch (error) {
       if (error instanceof Problem) return sendProblem(event, error)
-      // Whoever asked has gone in the middle of asking: nobody is there to be told.
-      if ((error as { code?: string }).code === 'ECONNRESET') return null
+      if (error instanceof AskerGone) return null
+      if (error instanceof DatabaseAway) return sendAway(event)
       console.error(`${event.method} ${event.path}`, error)
       return sendProblem(
         event,

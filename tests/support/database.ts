@@ -1,7 +1,7 @@
 import { inject } from 'vitest'
 import type { Instant } from '../../core/kit/time'
 import { seedDemo } from '../../demo/seed'
-import { openDatabase, type Database } from '../../server/database/database'
+import { openDatabase, patient, type Database } from '../../server/database/database'
 import { migrate } from '../../server/database/migrate'
 import { findPerson, type Person } from '../../server/people/people'
 
@@ -17,11 +17,11 @@ export async function laidOut(
   seededAt?: Instant,
 ): Promise<{ db: Database; url: string }> {
   const root = new URL(mariadb)
-  const server = openDatabase(root.href, 1)
+  const server = openDatabase(root.href, 1, patient)
   await server.run(`CREATE OR REPLACE DATABASE thistle_${name} CHARACTER SET utf8mb4 COLLATE utf8mb4_unicode_ci`)
   await server.close()
   root.pathname = `/thistle_${name}`
-  const db = openDatabase(root.href)
+  const db = openDatabase(root.href, 12, patient)
   await migrate(db)
   if (seededAt) await seedDemo(db, seededAt)
   return { db, url: root.href }

@@ -1,22 +1,14 @@
 import { z } from 'zod'
 import { stageFile } from '../../domain/imports/stage'
-import { readBytes } from '../../utils/body'
 import { route } from '../../utils/route'
 
 /** A file of questions, as the bytes of the request: read, and shown with what would come. Nothing is in the bank yet. */
 export default route({
   right: 'teacher',
   query: z.object({ name: z.string().max(200).default('file') }),
-  handle: async ({ event, db, person, query, now }) =>
-    stageFile(
-      db,
-      person,
-      await readBytes(
-        event,
-        60 * 1024 * 1024,
-        'A file may have at most 60 MB. Part it and bring the parts in one after another.',
-      ),
-      query.name,
-      now,
-    ),
+  bytes: {
+    most: 60 * 1024 * 1024,
+    sentence: 'A file may have at most 60 MB. Part it and bring the parts in one after another.',
+  },
+  handle: ({ db, person, query, bytes, now }) => stageFile(db, person, bytes, query.name, now),
 })

@@ -248,6 +248,9 @@ function readFileOf(bytes: Buffer): PortableObjective[] {
   }
 }
 
+/** How large a file of objectives may be, in bytes, and what is said of a larger one. */
+export const objectivesLimit = { most: 10 * 1024 * 1024, sentence: 'A file of objectives may have at most 10 MB.' }
+
 /** What a file of objectives would do; nothing is kept yet. They are known again by what the file calls them, or by their codes. */
 export async function lookAtObjectives(db: Db, person: Person, bytes: Buffer): Promise<ObjectiveFate[]> {
   const [read, find] = [readFileOf(bytes), await known(db, person)]
