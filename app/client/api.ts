@@ -24,11 +24,35 @@ export class ApiProblem extends Error {
 
 export type Method = 'GET' | 'POST' | 'PUT' | 'DELETE'
 
-/** Asks the server. @throws ApiProblem */
-export async function api<T>(
-  path: string,
-  options: { method?: Method; body?: unknown; query?: Record<string, unknown>; signal?: AbortSignal } = {},
-): Promise<T> {
+export interface Asking {
+  method?: Method
+  body?: unknown
+  query?: Record<string, unknown>
+  signal?: AbortSignal
+}
+
+/** Pauses, in milliseconds, before the same is asked again of a server that cannot answer at the moment. */
+const pauses = [1000, 2000, 4000]
+
+/**
+ * Asks the server. Where it says that it cannot answer at the moment, what only reads is asked again by itself; what
+ * writes is for its document, or for who pressed the button, to send again.
+ * @throws ApiProblem
+ */
+export async function api<T>(path: string, options: Asking = {}, again = pauses): Promise<T> {
+  try {
+    return await ask<T>(path, options)
+  } catch (error) {
+    const [pause, ...later] = again
+    const reads = (options.method ?? 'GET') === 'GET'
+    if (pause === undefined || !reads || !(error instanceof ApiProblem) || error.status !== 503) throw error
+    await new Promise((done) => setTimeout(done, pause))
+    if (options.signal?.aborted) throw error
+    return api<T>(path, options, later)
+  }
+}
+
+async function ask<T>(path: string, options: Asking): Promise<T> {
   try {
     return (await $fetch<unknown>(`/api/${path}`, {
       retry: 0,

@@ -3,7 +3,7 @@ import type { AnswerSave, SaveReply } from '../../server/domain/sittings/save'
 import type { OpenedSitting, SittingClock } from '../../server/domain/sittings/sitting'
 import { ApiProblem } from '../client/api'
 import { realTimers } from './device'
-import { SittingEngine, type SittingRemote } from './sitting-engine'
+import { rememberedSittings, sendLeftOver, SittingEngine, type SittingRemote } from './sitting-engine'
 
 const start = Date.parse('2030-01-01T19:00:00.000Z')
 
@@ -21,6 +21,20 @@ class Server {
   hold: (() => void) | null = null
   holds = false
   asked = 0
+  /** What was sent and not taken, as the teacher sees it. */
+  aside: AnswerSave[] = []
+  /** The reply to the next hand-in is lost on its way: it is done, and nobody hears of it. */
+  losesReply = false
+  savesDown = false
+  /** An answer that is none, by its item. */
+  invalid: string | null = null
+  /** An answer for which the whole request is refused, by its item. */
+  malformed: string | null = null
+  private loseReply() {
+    if (!this.losesReply) return
+    this.losesReply = false
+    throw new ApiProblem(0, 'offline', 'The server cannot be reached.')
+  }
   private clock = (): SittingClock =>
     ({
       now: new Date().toISOString(),
@@ -63,12 +77,16 @@ class Server {
       ),
     clock: (lease) => this.wire(() => ({ ...this.clock(), leaseHeld: lease === this.lease })),
     moveOn: ({ page }) => this.wire(() => ({ page })),
-    handIn: () =>
+    handIn: ({ lease, answers }) =>
       this.wire(() => {
+        const { kept, refused } = answers.length ? this.save({ lease, answers }) : { kept: [], refused: [] }
+        if (lease !== this.lease) throw new ApiProblem(409, 'lease', 'On another device.', { saved: { kept, refused } })
         this.ended = true
-        return {}
+        this.loseReply()
+        return { handedInAt: new Date().toISOString(), state: 'handed', saved: { kept, refused } }
       }),
     save: async (body) => {
+      if (this.savesDown) throw new ApiProblem(503, 'away', 'The database is away.')
       if (this.holds) {
         this.holds = false
         await new Promise<void>((done) => {
@@ -79,16 +97,26 @@ class Server {
     },
   })
   private save({ lease, answers }: { lease: number; answers: AnswerSave[] }): SaveReply {
+    if (answers.some(({ item }) => item === this.malformed)) throw new ApiProblem(400, 'input', 'Malformed.')
     if (this.refuseAll) throw new ApiProblem(422, 'answer', this.refuseAll)
     this.requests.push({ lease, answers })
     const reason = this.ended ? 'ended' : lease === this.lease ? null : 'lease'
-    if (!reason) for (const each of answers) this.kept.set(each.item, each)
-    return {
-      now: new Date().toISOString(),
-      hardStop: null,
-      kept: reason ? [] : answers.map(({ item }) => item),
-      refused: reason ? answers.map(({ item }) => ({ item, reason })) : [],
+    const reply: Pick<SaveReply, 'kept' | 'refused'> = { kept: [], refused: [] }
+    for (const each of answers) {
+      const refusal = reason ?? (each.item === this.invalid ? 'invalid' : null)
+      if (refusal) {
+        this.aside.push(each)
+        reply.refused.push({
+          item: each.item,
+          reason: refusal,
+          ...(refusal === 'invalid' ? { sentence: 'This is no answer.' } : {}),
+        })
+      } else {
+        this.kept.set(each.item, each)
+        reply.kept.push(each.item)
+      }
     }
+    return { now: new Date().toISOString(), hardStop: null, ...reply }
   }
 }
 
@@ -101,7 +129,7 @@ const memory = {
   read: (name: string) => JSON.parse(kept.get(name) ?? 'null') as unknown,
   write: (name: string, value: unknown) => kept.set(name, JSON.stringify(value)),
   forget: (name: string) => kept.delete(name),
-  names: () => [...kept.keys()],
+  names: (beginning: string) => [...kept.keys()].filter((name) => name.startsWith(beginning)),
 }
 async function opened(attempt: string, on = server): Promise<SittingEngine> {
   const engine = new SittingEngine(attempt, on.remote(attempt), memory, realTimers, 'device', {
@@ -258,6 +286,108 @@ describe('a sitting on a device', () => {
       expect([store.signedOut, store.pending.size, textOf('i1')]).toEqual([false, 0, 'written on'])
     },
   )
+  it('hands in all of 350 answers that were written without a connection', async () => {
+    server.isUp = false
+    for (let i = 0; i < 350; i++) store.change(`i${i}`, { response: { text: `words ${i}` } })
+    await vi.advanceTimersByTimeAsync(5000)
+    await expect(store.handIn()).rejects.toThrow(/kept on this device/)
+    server.isUp = true
+    await store.handIn()
+    expect([server.kept.size, textOf('i349'), server.ended, kept.size]).toEqual([350, 'words 349', true, 0])
+    expect(Math.max(...server.requests.map(({ answers }) => answers.length))).toBeLessThanOrEqual(100)
+  })
+  it('parts long texts over several requests', async () => {
+    server.isUp = false
+    for (let i = 0; i < 40; i++) store.change(`i${i}`, { response: { text: 'x'.repeat(20_000) } })
+    server.isUp = true
+    await vi.advanceTimersByTimeAsync(60_000)
+    expect(server.kept.size).toBe(40)
+    for (const request of server.requests) expect(JSON.stringify(request).length).toBeLessThan(900_000)
+  })
+  it('a hand-in whose reply is lost is said again, and nothing is forgotten before it is heard of', async () => {
+    server.savesDown = true
+    store.change('i1', { response: { text: 'last words' } })
+    server.losesReply = true
+    await expect(store.handIn()).rejects.toThrow(/kept on this device/)
+    expect([server.ended, store.phase, kept.get('thistle:sitting:a')]).toEqual([
+      true,
+      'sitting',
+      expect.stringContaining('last words'),
+    ])
+    server.savesDown = false
+    await store.handIn()
+    expect([textOf('i1'), store.phase, kept.size]).toEqual(['last words', 'ended', 0])
+  })
+  it('two flushes at once are one: nothing is sent twice', async () => {
+    store.change('i1', { response: { text: 'once' } })
+    server.holds = true
+    const first = store.flush()
+    await vi.advanceTimersByTimeAsync(1)
+    const others = [store.flush(), store.flush()]
+    store.change('i2', { response: { text: 'meanwhile' } })
+    server.hold!()
+    await Promise.all([first, ...others])
+    expect(server.requests.map(({ answers }) => answers.map(({ item }) => item))).toEqual([['i1'], ['i2']])
+  })
+  it('what is unsent when another device takes over goes aside, not away', async () => {
+    server.isUp = false
+    store.change('i1', { response: { text: 'of the old device' } })
+    await vi.advanceTimersByTimeAsync(700)
+    server.lease = 2
+    server.isUp = true
+    await vi.advanceTimersByTimeAsync(20_000)
+    expect([store.lease, store.pending.size, server.aside.map((each) => each.item)]).toEqual(['lost', 0, ['i1']])
+    expect(server.kept.size).toBe(0)
+  })
+  it('what is to be set aside waits for the connection, over reloads too', async () => {
+    server.isUp = false
+    store.change('i1', { response: { text: 'older' } })
+    server.isUp = true
+    server.lease = 7
+    const real = server.remote
+    server.remote = (attempt) => ({
+      ...real(attempt),
+      save: () => Promise.reject(new ApiProblem(0, 'offline', 'The server cannot be reached.')),
+    })
+    await reload()
+    await vi.advanceTimersByTimeAsync(3000)
+    await reload()
+    server.remote = real
+    expect(server.aside).toEqual([])
+    await reload()
+    await vi.advanceTimersByTimeAsync(3000)
+    expect(server.aside.map((each) => each.response)).toEqual([{ text: 'older' }])
+    expect(server.requests.map(({ lease }) => lease)).toEqual([1])
+  })
+  it('what was left in a browser is sent when the student comes back to another page, and only then forgotten', async () => {
+    server.isUp = false
+    store.change('i1', { response: { text: 'left' } })
+    store.leave()
+    await vi.advanceTimersByTimeAsync(700)
+    expect(rememberedSittings(memory)).toEqual(['a'])
+    const { save } = server.remote('a')
+    await expect(sendLeftOver('a', save, memory)).rejects.toThrow()
+    server.isUp = true
+    server.session = 'other'
+    await expect(sendLeftOver('a', save, memory)).rejects.toThrow()
+    expect(rememberedSittings(memory)).toEqual(['a'])
+    server.session = 'own'
+    await sendLeftOver('a', save, memory)
+    expect([textOf('i1'), rememberedSittings(memory)]).toEqual(['left', []])
+  })
+  it('one answer that is refused does not stop the others of its batch', async () => {
+    server.invalid = 'i2'
+    server.malformed = 'i3'
+    server.isUp = false
+    for (const item of ['i1', 'i2', 'i3', 'i4']) store.change(item, { response: { text: item } })
+    server.isUp = true
+    await vi.advanceTimersByTimeAsync(20_000)
+    expect([[...server.kept.keys()], said, store.pending.size]).toEqual([
+      ['i1', 'i4'],
+      ['This is no answer.', 'Malformed.'],
+      0,
+    ])
+  })
   it('a reload comes back to the page and the question where it was', async () => {
     await store.goTo(2)
     store.goes('i7')

@@ -1,6 +1,7 @@
 import type { Instant } from '~~/core/kit/time'
 import type { SheetQuestion } from '~~/core/paper/schema'
-import type { AnswerSave, SaveReply } from '~~/server/domain/sittings/save'
+import type { HandedIn } from '~~/server/domain/sittings/hand-in'
+import type { AnswerSave, Kept, SaveReply } from '~~/server/domain/sittings/save'
 import type { OpenedSitting, SittingClock } from '~~/server/domain/sittings/sitting'
 import type { Response } from '~/components/paper/response'
 import { ApiProblem } from '../client/api'
@@ -12,7 +13,7 @@ export interface SittingRemote {
   save(body: { lease: number; answers: AnswerSave[] }): Promise<SaveReply>
   clock(lease: number): Promise<SittingClock & { leaseHeld: boolean }>
   moveOn(body: { lease: number; page: number }): Promise<{ page: number }>
-  handIn(body: { lease: number }): Promise<unknown>
+  handIn(body: { lease: number; answers: AnswerSave[] }): Promise<HandedIn>
 }
 
 /** What the page is told beside the state: the server's time with each reply, and sentences to say. */
@@ -28,6 +29,11 @@ interface Entry {
   seq: number
 }
 
+interface Aside {
+  lease: number
+  answers: AnswerSave[]
+}
+
 /** What this browser keeps of a sitting until the server has it, and what is the student's alone: struck options, where they are. */
 interface Remembered {
   page?: number
@@ -36,6 +42,8 @@ interface Remembered {
   lease: number
   seq: number
   pending: Record<string, Entry>
+  /** What was written under an older lease and the server has not set aside yet. */
+  aside?: Aside[]
   struck: Record<string, string[]>
 }
 
@@ -43,6 +51,9 @@ const pauseBeforeSave = 400
 const heartbeat = 15_000
 const firstRetry = 1000
 const mostAtOnce = 100
+/** Characters in one save: well under what a request may have. */
+const longestAtOnce = 300_000
+const mostLeftOver = 20
 /** The server will never take such a request as it is. */
 const hopeless = [400, 413, 422]
 /** Nobody is signed in, or somebody to whom this paper does not belong. */
@@ -75,6 +86,10 @@ export class SittingEngine {
   private stopSave: (() => void) | null = null
   private stopBeat: (() => void) | null = null
   private saving: Promise<void> | null = null
+  private aside: readonly Aside[] = []
+  /** One at a time after a refusal of several, so that one does not stop the others. */
+  private singly = false
+  private handing = false
   private retry = firstRetry
   private left = false
   private readonly files = new Set<Promise<unknown>>()
@@ -97,11 +112,7 @@ export class SittingEngine {
   }
 
   get canWrite(): boolean {
-    return this.phase === 'sitting' && this.lease === 'held'
-  }
-
-  private get memoryName(): string {
-    return `thistle:sitting:${this.attempt}`
+    return this.phase === 'sitting' && this.lease === 'held' && !this.handing
   }
 
   private changed(): void {
@@ -110,15 +121,21 @@ export class SittingEngine {
 
   private keepHere(): void {
     if (!this.opened) return
+    if (this.phase === 'ended' && !this.pending.size && !this.aside.length) {
+      this.memory.forget(nameOf(this.attempt))
+      this.changed()
+      return
+    }
     const remembered: Remembered = {
       lease: this.opened.lease,
       seq: this.seq,
       page: this.page,
       here: this.here,
       struck: this.struck,
+      aside: [...this.aside],
       pending: Object.fromEntries([...this.pending].map((item) => [item, this.answers[item]!])),
     }
-    this.memory.write(this.memoryName, remembered)
+    this.memory.write(nameOf(this.attempt), remembered)
     this.changed()
   }
 
@@ -129,10 +146,16 @@ export class SittingEngine {
   /** @param language chosen just now; absent keeps what was chosen before. @throws ApiProblem */
   async open(language?: string | null): Promise<void> {
     this.left = false
-    const result = await this.remote.open({ device: this.device, ...(language === undefined ? {} : { language }) })
+    const result = await this.remote
+      .open({ device: this.device, ...(language === undefined ? {} : { language }) })
+      .catch(async (error: unknown) => {
+        if (error instanceof ApiProblem && error.code === 'ended')
+          await sendLeftOver(this.attempt, (body) => this.remote.save(body), this.memory).catch(() => {})
+        throw error
+      })
     if (this.left) return
     this.hear(result.clock.now)
-    const memory = this.memory.read(this.memoryName) as Remembered | null
+    const memory = this.memory.read(nameOf(this.attempt)) as Remembered | null
     this.opened = result
     this.clock = result.clock
     this.page = Math.min(Math.max(result.page, memory?.page ?? 0, this.page), result.sheet.pages - 1)
@@ -152,12 +175,16 @@ export class SittingEngine {
     this.seq = result.seq
     this.pending = new Set()
     this.signedOut = false
-    if (memory) await this.takeUp(result, memory)
+    if (memory) this.takeUp(result, memory)
     this.lease = 'held'
     this.phase = result.clock.ended ? 'ended' : 'sitting'
     this.beat()
     this.keepHere()
-    if (this.pending.size) this.schedule(0)
+    if (this.hasUnsent) this.schedule(0)
+  }
+
+  private get hasUnsent(): boolean {
+    return this.pending.size > 0 || this.aside.length > 0
   }
 
   private beat(): void {
@@ -169,19 +196,16 @@ export class SittingEngine {
     })
   }
 
-  /** Takes up what this browser wrote and the server has not: under this lease if nobody wrote in between, else set aside. */
-  private async takeUp(result: OpenedSitting, memory: Remembered): Promise<void> {
-    const entries = Object.entries(memory.pending)
-    if (!entries.length) return
+  /** Takes up what this browser wrote and the server has not: under this lease if nobody wrote in between, else to be set aside. */
+  private takeUp(result: OpenedSitting, memory: Remembered): void {
     if (memory.lease === result.lease || (result.tookOver && memory.lease === result.lease - 1)) {
+      this.aside = memory.aside ?? []
       this.seq = Math.max(this.seq, memory.seq)
-      for (const [item, entry] of entries) this.write(item, entry)
+      for (const [item, entry] of Object.entries(memory.pending)) this.write(item, entry)
       return
     }
-    this.setAside = entries.length
-    await this.remote
-      .save({ lease: memory.lease, answers: entries.map(([item, entry]) => saveOf(item, entry)) })
-      .catch(() => {})
+    this.aside = leftOver(memory)
+    this.setAside = Object.keys(memory.pending).length
   }
 
   private write(item: string, entry: Omit<Entry, 'seq'>): void {
@@ -230,48 +254,77 @@ export class SittingEngine {
     this.stopSave = this.timers.after(wait, () => void this.flush())
   }
 
-  /** Sends what is pending; one request at a time. */
-  async flush(): Promise<void> {
-    if (this.saving) await this.saving
-    if (!this.opened || !this.pending.size || this.lease === 'lost') return
-    this.saving = this.send().finally(() => {
+  /** Sends what is not on the server yet; one request at a time, whoever asks for it. */
+  flush(): Promise<void> {
+    return (this.saving ??= this.sendAll().finally(() => {
       this.saving = null
-    })
-    await this.saving
-    if (this.pending.size && !this.offline && !this.signedOut && this.phase === 'sitting')
-      this.schedule(pauseBeforeSave)
+    }))
   }
 
-  private async send(): Promise<void> {
-    const sent = [...this.pending].slice(0, mostAtOnce).map((item) => saveOf(item, this.answers[item]!))
+  private async sendAll(): Promise<void> {
+    if (!this.opened || !this.hasUnsent) return
     try {
-      this.took(sent, await this.remote.save({ lease: this.opened!.lease, answers: sent }))
+      await this.sendSome()
     } catch (error) {
-      if (error instanceof ApiProblem && hopeless.includes(error.status)) {
-        // The server will never take this as it is; the page says so and keeps what was typed.
-        this.pending = new Set([...this.pending].filter((item) => !sent.some((each) => each.item === item)))
-        this.toPage.say(error.message)
-        this.changed()
-        return
-      }
       this.noteTrouble(error)
       this.schedule(this.retry)
       this.retry = Math.min(this.retry * 2, 15_000)
+      return
     }
+    await this.sendAll()
   }
 
-  private took(sent: readonly AnswerSave[], reply: SaveReply): void {
-    this.hear(reply.now)
-    this.offline = false
-    this.retry = firstRetry
-    const refused = new Map(reply.refused.map(({ item, reason }) => [item, reason]))
+  /** @throws ApiProblem when the server cannot take anything just now */
+  private async sendSome(): Promise<void> {
+    const [older] = this.aside
+    const sent = older ? older.answers : this.someOf(this.unsent())
+    const lease = older ? older.lease : this.opened!.lease
+    try {
+      const reply = await this.remote.save({ lease, answers: sent })
+      this.hear(reply.now)
+      if (reply.kept.length) this.keptAt = reply.now
+      this.offline = false
+      this.signedOut = false
+      this.retry = firstRetry
+      if (older) this.aside = this.aside.filter((each) => each !== older)
+      else this.took(sent, reply)
+    } catch (error) {
+      if (!(error instanceof ApiProblem) || !hopeless.includes(error.status)) throw error
+      // The server will never take this as it is: one of several must not stop the others.
+      if (sent.length > 1 && !this.singly && !older) {
+        this.singly = true
+        return
+      }
+      // The page says so and keeps what was typed.
+      if (older) this.aside = this.aside.filter((each) => each !== older)
+      else this.pending = new Set([...this.pending].filter((item) => !sent.some((each) => each.item === item)))
+      this.toPage.say(error.message)
+    }
+    if (!this.pending.size) this.singly = false
+    this.keepHere()
+  }
+
+  private unsent(): AnswerSave[] {
+    return [...this.pending].map((item) => saveOf(item, this.answers[item]!))
+  }
+
+  /** As many as one request may carry. */
+  private someOf(answers: AnswerSave[]): AnswerSave[] {
+    let length = 0
+    return answers.slice(0, this.singly ? 1 : mostAtOnce).filter((answer, i) => {
+      length += JSON.stringify(answer).length
+      return i === 0 || length <= longestAtOnce
+    })
+  }
+
+  /** Hears what became of answers that were sent: what was written since stays to be sent. */
+  private took(sent: readonly AnswerSave[], { refused }: Kept): void {
     const arrived = new Set(sent.filter(({ item, seq }) => this.answers[item]!.seq === seq).map(({ item }) => item))
     this.pending = new Set([...this.pending].filter((item) => !arrived.has(item)))
-    const reasons = new Set(refused.values())
+    const reasons = new Set(refused.map(({ reason }) => reason))
     if (reasons.has('lease')) this.lease = 'lost'
     if (reasons.has('ended')) this.end()
-    if (reply.kept.length) this.keptAt = reply.now
-    this.keepHere()
+    for (const { sentence } of refused) if (sentence) this.toPage.say(sentence)
   }
 
   /** Asks for the clock: more time given, another device, or the end. */
@@ -281,7 +334,7 @@ export class SittingEngine {
       const reply = await this.remote.clock(this.opened.lease)
       this.hear(reply.now)
       this.clock = reply
-      if ((this.offline || this.signedOut) && this.pending.size) this.schedule(0)
+      if ((this.offline || this.signedOut) && this.hasUnsent) this.schedule(0)
       this.offline = false
       this.signedOut = false
       if (reply.ended) this.end()
@@ -310,19 +363,38 @@ export class SittingEngine {
     this.stopSave?.()
   }
 
-  /** Sends what is left and hands the paper in. @throws ApiProblem when the server cannot be reached */
+  /**
+   * Hands the paper in with all that the server has no word of yet. Nothing is forgotten before the server has said what
+   * became of it.
+   * @throws ApiProblem when the server cannot be reached, or another device has the paper
+   */
   async handIn(): Promise<void> {
     await Promise.all(this.files)
+    // What one request can carry goes first; the rest comes with the paper.
     await this.flush()
-    if (this.pending.size && (this.offline || this.signedOut))
-      throw new ApiProblem(
-        0,
-        'offline',
-        'Not all answers have reached the server yet. They are kept on this device; try again when you are connected.',
-      )
-    await this.remote.handIn({ lease: this.opened!.lease })
-    this.memory.forget(this.memoryName)
-    this.end()
+    this.handing = true
+    const sent = this.unsent()
+    try {
+      const { saved } = await this.remote.handIn({ lease: this.opened!.lease, answers: sent })
+      this.took(sent, saved)
+      this.end()
+    } catch (error) {
+      if (error instanceof ApiProblem && error.code === 'lease') {
+        this.lease = 'lost'
+        this.took(sent, (error.more as { saved?: Kept }).saved ?? { kept: [], refused: [] })
+      } else if (!(error instanceof ApiProblem) || error.isPassing || strangers.includes(error.status)) {
+        this.noteTrouble(error)
+        throw new ApiProblem(
+          0,
+          'offline',
+          'The paper has not reached the server yet. Your answers are kept on this device; try again when you are connected.',
+        )
+      }
+      throw error
+    } finally {
+      this.handing = false
+      this.keepHere()
+    }
   }
 
   /** Where the student is, for coming back to after a reload. */
@@ -350,6 +422,35 @@ export class SittingEngine {
     })
     this.left = true
   }
+}
+
+const beginning = 'thistle:sitting:'
+const nameOf = (attempt: string) => beginning + attempt
+
+/** Sittings of which this browser remembers something. @returns ids of attempts */
+export function rememberedSittings(memory: Memory): string[] {
+  return memory.names(beginning).map((name) => name.slice(beginning.length))
+}
+
+/**
+ * Sends what this browser wrote in a sitting that it has no more open: what is not too late is kept, the rest is set
+ * aside. Forgotten when the server has said so.
+ * @throws ApiProblem when the server takes nothing just now, or the sitting is not of who is signed in
+ */
+export async function sendLeftOver(attempt: string, save: SittingRemote['save'], memory: Memory): Promise<void> {
+  const remembered = memory.read(nameOf(attempt)) as Remembered | null
+  if (!remembered) return
+  for (const { lease, answers } of leftOver(remembered)) await save({ lease, answers })
+  memory.forget(nameOf(attempt))
+}
+
+/** All that a browser remembers and the server may not have, by lease, each no more than one request may carry. */
+function leftOver({ lease, aside = [], pending }: Remembered): Aside[] {
+  const answers = Object.entries(pending).map(([item, entry]) => saveOf(item, entry))
+  const parts: Aside[] = []
+  for (let i = 0; i < answers.length; i += mostLeftOver)
+    parts.push({ lease, answers: answers.slice(i, i + mostLeftOver) })
+  return [...aside, ...parts]
 }
 
 const saveOf = (item: string, { response, flagged, seq }: Entry): AnswerSave => ({

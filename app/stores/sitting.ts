@@ -1,7 +1,18 @@
 import type { Response } from '~/components/paper/response'
 import { sittingRoutes } from '~/client/sittings'
 import { browserMemory, realTimers, thisDevice } from '~/documents/device'
-import { SittingEngine } from '~/documents/sitting-engine'
+import { rememberedSittings, sendLeftOver, SittingEngine } from '~/documents/sitting-engine'
+
+/**
+ * What this browser wrote in sittings that are open nowhere in it, after a lost connection or a crash, is sent when
+ * its student comes back to any page. What cannot be sent stays for the next time.
+ */
+export async function sendLeftOvers(): Promise<void> {
+  const memory = browserMemory(() => localStorage)
+  await Promise.allSettled(
+    rememberedSittings(memory).map((id) => sendLeftOver(id, (body) => sittingRoutes.save({ id, body }), memory)),
+  )
+}
 
 /** The paper that is open on this page: a thin map over its engine. */
 export const useSitting = defineStore('sitting', () => {

@@ -41,7 +41,7 @@ async function sat(quiz: string, student = nell.id, right = 1): Promise<string> 
     { item: items['q-clearing']!.item, response: { text: 'clearing' }, flagged: false, seq: 2 },
   ].slice(0, right)
   await saveAnswers(db, student, attempt, 1, answers, later(5))
-  await handIn(db, student, attempt, 1, later(10))
+  await handIn(db, student, attempt, 1, [], later(10))
   return attempt
 }
 

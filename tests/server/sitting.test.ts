@@ -25,6 +25,12 @@ const petra = 'p-petra-lund'
 async function start(quiz: string, student = nell, at = day, device = 'd1') {
   return (await startSitting(db, await person(db, student), quiz, device, undefined, at)).attempt
 }
+/** One after another: each sees what the one before has done. */
+async function inOrder<T, R>(all: readonly T[], work: (each: T) => Promise<R>): Promise<R[]> {
+  const results: R[] = []
+  for (const each of all) results.push(await work(each))
+  return results
+}
 const text = (item: string, words: string, seq: number, flagged = false) => ({
   item,
   response: { text: words },
@@ -49,35 +55,102 @@ describe('keeping answers', () => {
       text(items['q-clearing']!.item, 'Clearing bearing', 4),
     ]
     expect((await saveAnswers(db, nell, attempt, 1, both, later(3))).kept).toHaveLength(2)
-    expect(await handIn(db, nell, attempt, 1, later(4))).toEqual({ handedInAt: later(4), state: 'handed' })
+    expect(await handIn(db, nell, attempt, 1, [], later(4))).toMatchObject({ handedInAt: later(4), state: 'handed' })
     // Handing in twice is one handing in.
-    expect(await handIn(db, nell, attempt, 1, later(9))).toEqual({ handedInAt: later(4), state: 'handed' })
+    expect(await handIn(db, nell, attempt, 1, [], later(9))).toMatchObject({ handedInAt: later(4), state: 'handed' })
     expect(await loadAttempt(db, attempt)).toMatchObject({ score: '3', possible: '3', state: 'handed' })
   })
 
-  it('refuses what is no answer to the question, and keeps nothing of the batch', async () => {
-    const attempt = await start(await openedQuiz(db, 'refuse'))
+  it('what is no answer to its question is refused, said and set aside; the others of the batch are kept', async () => {
+    const quiz = await openedQuiz(db, 'refuse')
+    const attempt = await start(quiz)
     const items = await itemsOf(db, attempt)
-    const good = text(items['q-cover']!.item, '2.3', 1)
-    for (const [bad, sentence] of [
-      [text('zzzzzz', 'x', 2), /no such question/],
-      [{ item: items['q-datum']!.item, response: { chosen: ['nope'] }, flagged: false, seq: 2 }, /no such option/],
-      [{ item: items['q-datum']!.item, response: { text: 'x' }, flagged: false, seq: 2 }, /./],
-      [
-        {
-          item: items['q-datum']!.item,
-          response: { chosen: Object.values(items['q-datum']!.options).slice(0, 2) },
-          flagged: false,
-          seq: 2,
-        },
-        /Choose one/,
-      ],
-    ] as const) {
-      await expect(saveAnswers(db, nell, attempt, 1, [good, bad], later(1))).rejects.toThrow(sentence)
-    }
+    const datum = items['q-datum']!
+    const [good, ...bad] = [
+      text(items['q-cover']!.item, '2.3', 9),
+      ...[{ chosen: ['nope'] }, { text: 'x' }, { chosen: Object.values(datum.options).slice(0, 2) }].map(
+        (response, i) => ({ item: datum.item, response, flagged: false, seq: 2 + i }),
+      ),
+    ]
+    const replies = await inOrder(bad, (each) => saveAnswers(db, nell, attempt, 1, [good!, each], later(1)))
+    expect(replies.map((reply) => reply.kept)).toEqual(bad.map(() => [good!.item]))
+    expect(replies.flatMap(({ refused }) => refused)).toEqual([
+      { item: datum.item, reason: 'invalid', sentence: expect.stringMatching(/no such option/) as string },
+      { item: datum.item, reason: 'invalid', sentence: expect.stringMatching(/./) as string },
+      { item: datum.item, reason: 'invalid', sentence: expect.stringMatching(/Choose one/) as string },
+    ])
     const { answers } = await openSitting(db, nell, attempt, 'd1', later(2))
-    expect(answers.every((answer) => answer.response === null)).toBe(true)
-    await expect(saveAnswers(db, petra, attempt, 1, [good], later(1))).rejects.toThrow(/not here/)
+    expect(answers.map(({ response }) => response).filter(Boolean)).toEqual([{ text: '2.3' }])
+    const { aside } = await markedPaper(db, quiz, attempt, later(3))
+    expect(aside.map(({ reason }) => reason)).toEqual(['invalid', 'invalid', 'invalid'])
+    await expect(saveAnswers(db, nell, attempt, 1, [text('zzzzzz', 'x', 2)], later(1))).rejects.toThrow(
+      /no such question/,
+    )
+    await expect(saveAnswers(db, nell, attempt, 1, [good!, good!], later(1))).rejects.toThrow(/once/)
+    await expect(saveAnswers(db, petra, attempt, 1, [good!], later(1))).rejects.toThrow(/not here/)
+  })
+
+  it('two devices that open a sitting at once get leases of their own, and what either is refused is set aside', async () => {
+    const quiz = await openedQuiz(db, 'devices', {
+      attempts: { count: null, wait: 0, draw: 'fresh', untilPassed: false, cost: 0 },
+    })
+    const rounds = await inOrder(
+      Array.from({ length: 30 }, (_, i) => i),
+      async (round) => {
+        const attempt = await start(quiz, nell, later(4 * round), `home-${round}`)
+        const { item } = (await itemsOf(db, attempt))['q-cover']!
+        const devices = ['a', 'b', 'c', 'd'].map((name) => `${name}-${round}`)
+        const opened = await Promise.all(
+          devices.map((device) => openSitting(db, nell, attempt, device, later(4 * round + 1))),
+        )
+        const replies = await Promise.all(
+          opened.map(({ lease }, i) =>
+            saveAnswers(db, nell, attempt, lease, [text(item, `of ${i}`, 1)], later(4 * round + 2)),
+          ),
+        )
+        const rows = await db.rows<{ response: string }>(
+          'SELECT response FROM answer WHERE attempt_id = ? AND item = ? UNION ALL SELECT response FROM answer_aside WHERE attempt_id = ?',
+          [attempt, item, attempt],
+        )
+        await handIn(db, nell, attempt, Math.max(...opened.map(({ lease }) => lease)), [], later(3))
+        return {
+          leases: new Set(opened.map(({ lease }) => lease)).size,
+          kept: replies.filter(({ kept }) => kept.length).length,
+          found: new Set(rows.map(({ response }) => response)).size,
+        }
+      },
+    )
+    expect(rounds).toEqual(rounds.map(() => ({ leases: 4, kept: 1, found: 4 })))
+  })
+
+  it('handing in carries all answers in its transaction, and says what became of each', async () => {
+    const quiz = await openedQuiz(db, 'carry')
+    const attempt = await start(quiz)
+    const items = await itemsOf(db, attempt)
+    const [cover, datum, clearing] = [items['q-cover']!, items['q-datum']!, items['q-clearing']!]
+    const sent = [
+      text(cover.item, '2.3', 1),
+      { item: datum.item, response: { chosen: ['nope'] }, flagged: false, seq: 2 },
+      text(clearing.item, 'Clearing bearing', 3),
+    ]
+    await expect(handIn(db, nell, attempt, 4, sent, later(3))).rejects.toThrow(/another device/)
+    const reply = await handIn(db, nell, attempt, 1, sent, later(4))
+    expect(reply).toMatchObject({
+      state: 'handed',
+      handedInAt: later(4),
+      saved: { kept: [cover.item, clearing.item], refused: [{ item: datum.item, reason: 'invalid' }] },
+    })
+    expect(await loadAttempt(db, attempt)).toMatchObject({ score: '2', possible: '3' })
+    // The same again, as after a lost reply: nothing changes, and it is told as kept.
+    expect(await handIn(db, nell, attempt, 1, sent, later(5))).toMatchObject({
+      handedInAt: later(4),
+      saved: { kept: [cover.item, clearing.item] },
+    })
+    // What comes with a second hand-in goes aside.
+    const late = await handIn(db, nell, attempt, 1, [text(cover.item, '9.9', 8)], later(6))
+    expect(late.saved).toEqual({ kept: [], refused: [{ item: cover.item, reason: 'ended' }] })
+    const { aside } = await markedPaper(db, quiz, attempt, later(7))
+    expect(aside.map(({ reason }) => reason).sort()).toEqual(['ended', 'invalid', 'invalid', 'lease', 'lease'])
   })
 
   it('what comes too late, or from an older lease, is set aside for the teacher', async () => {
@@ -91,7 +164,7 @@ describe('keeping answers', () => {
       { item, reason: 'lease' },
     ])
     expect((await saveAnswers(db, nell, attempt, 2, [text(item, '2.3', 1)], later(7))).kept).toEqual([item])
-    await expect(handIn(db, nell, attempt, 1, later(8))).rejects.toThrow(/another device/)
+    await expect(handIn(db, nell, attempt, 1, [], later(8))).rejects.toThrow(/another device/)
     // The limit is 60 minutes, the grace one: a minute and a second later nothing is taken.
     expect((await saveAnswers(db, nell, attempt, 2, [text(item, '2.4', 2)], later(61))).kept).toEqual([item])
     expect((await saveAnswers(db, nell, attempt, 2, [text(item, '2.5', 3)], later(61.1))).refused).toEqual([
@@ -264,13 +337,13 @@ describe('starting', () => {
         pool,
       )
       const first = await start(quiz)
-      await handIn(db, nell, first, 1, later(5))
+      await handIn(db, nell, first, 1, [], later(5))
       await expect(start(quiz, nell, later(14))).rejects.toThrow(/next attempt can start/)
       const second = await start(quiz, nell, later(15))
       const asked = Object.keys(await itemsOf(db, first))
       const seen = Object.keys(await itemsOf(db, second)).filter((id) => asked.includes(id)).length
       expect(seen).toBe(draw === 'same' ? 3 : 0)
-      await handIn(db, nell, second, 1, later(16))
+      await handIn(db, nell, second, 1, [], later(16))
       await expect(start(quiz, nell, later(60))).rejects.toThrow(/used all 2/)
     }
   })

@@ -1,11 +1,20 @@
 <script setup lang="ts">
 import { myRoutes } from '~/client/my'
+import { sendLeftOvers } from '~/stores/sitting'
 import { useAsyncState } from '@vueuse/core'
 import { sentenceTime } from '~~/core/kit/phrases'
 
 useHead({ title: 'My quizzes · Thistle' })
 const session = useSession()
-const { state: quizzes, isReady, error, execute } = useAsyncState(() => myRoutes.list(), [])
+const {
+  state: quizzes,
+  isReady,
+  error,
+  execute,
+} = useAsyncState(async () => {
+  await sendLeftOvers()
+  return myRoutes.list()
+}, [])
 const groups = computed(() =>
   [
     { title: 'Under way', of: quizzes.value.filter((quiz) => quiz.may === 'continue') },

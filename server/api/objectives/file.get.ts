@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { giveObjectives, objectivesLimit } from '../../domain/bank/describing/objectives'
+import { giveObjectives, objectivesFile } from '../../domain/bank/describing/objectives'
 import { route } from '../../utils/route'
 
 /** The school's objectives as CASE or CSV. */

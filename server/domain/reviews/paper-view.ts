@@ -91,6 +91,8 @@ export function answerWords(
   const item = paper.items.find((each) => each.id === itemId)
   if (!item) return ''
   const question = questionOn(edition, item, language)
+  // What was set aside may be no answer at all: then it is shown as it came.
+  if (response !== null && !kindOf(question.kind).answer.safeParse(response).success) return JSON.stringify(response)
   const authored = authoredAnswer(question, item, response)
   return authored === undefined ? '' : kindOf(question.kind).answerText(question.body, authored)
 }

@@ -4,7 +4,7 @@ import { lateness } from '../../../core/marking'
 import type { Rules } from '../../../core/quiz'
 import { datedByClock, datedByStudent } from '../../../core/schedule'
 import { toSql } from '../../database/codec'
-import type { Database } from '../../database/database'
+import type { Database, Db } from '../../database/database'
 import { keepMarks } from '../marks/keep'
 import { loadQuiz } from '../quizzes/quizzes'
 import { recordLine } from '../record'
@@ -47,38 +47,41 @@ export async function endSitting(
   ending: Ending,
   now: Instant,
 ): Promise<boolean> {
-  return database.transaction(async (db) => {
-    // The first statement writes: what is read after it sees every answer that was acknowledged.
-    const guard = ending.by === 'student' ? 'hard_stop >= ? AND lease = ?' : 'hard_stop < ?'
-    const won = await db.run(
-      `UPDATE attempt SET state = 'handed', touched = touched + 1 WHERE id = ? AND state = 'open' AND ${guard}`,
-      [attemptId, toSql(now), ...(ending.by === 'student' ? [ending.lease] : [])],
-    )
-    if (won === 0) return false
-    const attempt = await loadAttempt(db, attemptId)
-    const [{ quiz }, answers] = [await loadQuiz(db, attempt.quiz), await loadAnswers(db, attemptId, true)]
-    const lastKept =
-      answers
-        .map((answer) => answer.keptAt)
-        .filter((at): at is Instant => at !== null)
-        .sort()
-        .at(-1) ?? null
-    const end = dated(attempt, quiz.rules, ending, lastKept, now)
-    await db.run(
-      'UPDATE attempt SET state = ?, handed_in_at = ?, ended_by = ?, days_late = ?, minutes_over = ? WHERE id = ?',
-      [end.state, toSql(end.at), ending.by, end.daysLate, end.minutesOver, attemptId],
-    )
-    await keepMarks(db, attempt, end.at)
-    await recordLine(
-      db,
-      now,
-      ending.by === 'student' ? attempt.student : null,
-      end.state === 'handed' ? 'handed in' : 'left unsent',
-      attemptId,
-      { at: end.at },
-    )
-    return true
-  })
+  return database.transaction((db) => endIn(db, attemptId, ending, now))
+}
+
+/** The same in a transaction that has begun: with answers that come with it. */
+export async function endIn(db: Db, attemptId: string, ending: Ending, now: Instant): Promise<boolean> {
+  // The first statement writes: what is read after it sees every answer that was acknowledged.
+  const guard = ending.by === 'student' ? 'hard_stop >= ? AND lease = ?' : 'hard_stop < ?'
+  const won = await db.run(
+    `UPDATE attempt SET state = 'handed', touched = touched + 1 WHERE id = ? AND state = 'open' AND ${guard}`,
+    [attemptId, toSql(now), ...(ending.by === 'student' ? [ending.lease] : [])],
+  )
+  if (won === 0) return false
+  const attempt = await loadAttempt(db, attemptId)
+  const [{ quiz }, answers] = [await loadQuiz(db, attempt.quiz), await loadAnswers(db, attemptId, true)]
+  const lastKept =
+    answers
+      .map((answer) => answer.keptAt)
+      .filter((at): at is Instant => at !== null)
+      .sort()
+      .at(-1) ?? null
+  const end = dated(attempt, quiz.rules, ending, lastKept, now)
+  await db.run(
+    'UPDATE attempt SET state = ?, handed_in_at = ?, ended_by = ?, days_late = ?, minutes_over = ? WHERE id = ?',
+    [end.state, toSql(end.at), ending.by, end.daysLate, end.minutesOver, attemptId],
+  )
+  await keepMarks(db, attempt, end.at)
+  await recordLine(
+    db,
+    now,
+    ending.by === 'student' ? attempt.student : null,
+    end.state === 'handed' ? 'handed in' : 'left unsent',
+    attemptId,
+    { at: end.at },
+  )
+  return true
 }
 
 /** What to look at when settling: everything, or one quiz, student or attempt. */

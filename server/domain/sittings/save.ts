@@ -1,15 +1,15 @@
 import type { AnswerRow, AttemptRow } from '../../database/tables'
 import { z } from 'zod'
 import type { Instant } from '../../../core/kit/time'
-import type { Paper } from '../../../core/paper'
 import { kindOf } from '../../../core/question'
 import { byKey } from '../../database/by-key'
-import { fromSqlOrNever, toJson, toSql } from '../../database/codec'
-import type { Database, Value } from '../../database/database'
+import { inBatches } from '../../database/batches'
+import { toJson, toSql } from '../../database/codec'
+import type { Database, Db, Value } from '../../database/database'
 import { newId } from '../ids'
 import { notFound, Problem } from '../problem'
 import { loadEdition } from '../quizzes/edition'
-import { loadPaper } from './attempts'
+import { loadAttempt, loadPaper } from './attempts'
 
 const item = z.string().regex(/^[a-z0-9]{1,12}$/)
 
@@ -27,39 +27,60 @@ export const saveRequest = z.strictObject({
 })
 export type AnswerSave = z.infer<typeof answerSave>
 
-export type Refusal = 'ended' | 'lease' | 'page' | 'stale'
+export type Refusal = 'ended' | 'lease' | 'page' | 'stale' | 'invalid'
 
-export interface SaveReply {
-  now: Instant
+/** What became of answers that were sent. What was refused, for whatever reason, is set aside. */
+export interface Kept {
   kept: string[]
-  refused: { item: string; reason: Refusal }[]
+  refused: { item: string; reason: Refusal; sentence?: string }[]
+}
+export interface SaveReply extends Kept {
+  now: Instant
   hardStop: Instant | null
 }
 
-/** Refuses what is not an answer to that question: nothing of the batch is kept then. */
-async function ensureAnswers(
+/** Answers sorted into those that are answers to their question, and those that are not with what is wrong. */
+export interface Sorted {
+  valid: AnswerSave[]
+  invalid: { answer: AnswerSave; sentence: string }[]
+}
+
+/**
+ * Looks whether answers are answers to their questions.
+ * @throws Problem 404 for a paper of somebody else's; 422 for a question that is not on the paper, or one sent twice
+ */
+export async function sortAnswers(
   database: Database,
+  student: string,
   attempt: string,
-  paper: Paper,
   answers: readonly AnswerSave[],
-): Promise<void> {
-  const row = await loadEdition(database, paper.edition)
+): Promise<Sorted> {
+  const paper = await loadPaper(database, attempt)
+  if (paper.student !== student) throw notFound('This paper')
+  if (new Set(answers.map((answer) => answer.item)).size < answers.length)
+    throw new Problem(422, 'twice', 'Send each answer once.')
+  const { questions } = await loadEdition(database, paper.edition)
+  const places = new Map(paper.items.map((place) => [place.id, place]))
+  const sorted: Sorted = { valid: [], invalid: [] }
   for (const answer of answers) {
-    const place = paper.items.find((each) => each.id === answer.item)
+    const place = places.get(answer.item)
     if (!place)
       throw new Problem(422, 'item', 'There is no such question on this paper.', { item: answer.item, attempt })
-    if (answer.response === null) continue
-    const kind = kindOf(row.questions[place.question]!.question.kind)
-    const read = kind.answer.safeParse(answer.response)
-    if (!read.success)
-      throw new Problem(422, 'answer', read.error.issues[0]?.message ?? 'This is not an answer to that question.', {
-        item: answer.item,
-      })
-    const known = new Set(place.options.map((option) => option.id))
-    const chosen = (answer.response as { chosen?: string[] }).chosen ?? []
-    if (chosen.some((each) => !known.has(each)))
-      throw new Problem(422, 'option', 'There is no such option on this paper.', { item: answer.item })
+    const sentence = faultOf(answer.response, kindOf(questions[place.question]!.question.kind).answer, place.options)
+    if (sentence === null) sorted.valid.push(answer)
+    else sorted.invalid.push({ answer, sentence })
   }
+  return sorted
+}
+
+/** What keeps a response from being an answer, in a sentence; null for nothing. */
+function faultOf(response: AnswerSave['response'], schema: z.ZodType, options: readonly { id: string }[]) {
+  if (response === null) return null
+  const read = schema.safeParse(response)
+  if (!read.success) return read.error.issues[0]?.message ?? 'This is not an answer to that question.'
+  const known = new Set(options.map((option) => option.id))
+  const { chosen = [] } = response as { chosen?: string[] }
+  return chosen.every((each) => known.has(each)) ? null : 'There is no such option on this paper.'
 }
 
 const guard =
@@ -102,10 +123,7 @@ function statementFor(answers: readonly AnswerSave[]): {
   }
 }
 
-/**
- * Keeps answers. What cannot be kept (too late, from an older lease, from a page left behind) is set aside for the
- * teacher and told; a stale save never overwrites a newer one. The reply does not depend on what is right.
- */
+/** Keeps answers of a sitting under way. The reply does not depend on what is right. */
 export async function saveAnswers(
   database: Database,
   student: string,
@@ -114,27 +132,51 @@ export async function saveAnswers(
   answers: readonly AnswerSave[],
   now: Instant,
 ): Promise<SaveReply> {
-  const paper = await loadPaper(database, attempt)
-  if (paper.student !== student) throw notFound('This paper')
-  await ensureAnswers(database, attempt, paper, answers)
-  if (new Set(answers.map((answer) => answer.item)).size < answers.length)
-    throw new Problem(422, 'twice', 'Send each answer once.')
-  const changed = await write(database, student, attempt, lease, answers, now)
-  const all = { now, kept: answers.map((answer) => answer.item), refused: [], hardStop: null }
-  return changed === answers.length + 1 ? all : sortOut(database, attempt, lease, answers, now)
+  const sorted = await sortAnswers(database, student, attempt, answers)
+  const reply = await keepAnswers(database, student, attempt, lease, sorted, now)
+  if (!reply.refused.length) return { now, hardStop: null, ...reply }
+  const { limits } = await loadAttempt(database, attempt)
+  return { now, hardStop: limits.hardStop, ...reply }
 }
 
+/**
+ * Keeps answers that have been looked at. What cannot be kept (too late, from an older lease, from a page left behind,
+ * no answer to its question) is set aside for the teacher and told; a stale save never overwrites a newer one.
+ * @param db a transaction where more hangs on it
+ */
+export async function keepAnswers(
+  db: Db,
+  student: string,
+  attempt: string,
+  lease: number,
+  { valid, invalid }: Sorted,
+  now: Instant,
+): Promise<Kept> {
+  const changed = await write(db, student, attempt, lease, valid, now)
+  if (changed && !invalid.length) return { kept: valid.map((answer) => answer.item), refused: [] }
+  const { kept, refused } = await lookUp(db, attempt, lease, valid, now)
+  const all = [
+    ...refused,
+    ...invalid.map(({ answer, sentence }) => ({ item: answer.item, reason: 'invalid' as const, sentence })),
+  ]
+  await setAside(db, attempt, lease, [...valid, ...invalid.map(({ answer }) => answer)], all, now)
+  return { kept, refused: all }
+}
+
+const mostInOne = 100
+
+/** @returns whether all of them were kept, newly */
 async function write(
-  database: Database,
+  db: Db,
   student: string,
   attempt: string,
   lease: number,
   answers: readonly AnswerSave[],
   now: Instant,
-): Promise<number> {
+): Promise<boolean> {
   const [only] = answers
   if (answers.length === 1 && only) {
-    return database.runPrepared(saveStatement, [
+    const changed = await db.runPrepared(saveStatement, [
       only.response === null ? null : toJson(only.response),
       only.flagged ? 1 : 0,
       toSql(now),
@@ -146,65 +188,71 @@ async function write(
       only.item,
       only.seq,
     ])
+    return changed === 2
   }
-  const { sql, values } = statementFor(answers)
-  return database.transaction((db) => db.run(sql, values(attempt, student, lease, now)))
+  let all = true
+  await inBatches(answers, mostInOne, async (some) => {
+    const { sql, values } = statementFor(some)
+    all = (await db.run(sql, values(attempt, student, lease, now))) === some.length + 1 && all
+  })
+  return all
 }
 
 /** Reads what is there after a save that did not take everything, and says why. */
-async function sortOut(
-  database: Database,
+async function lookUp(
+  db: Db,
   attempt: string,
   lease: number,
   answers: readonly AnswerSave[],
   now: Instant,
-): Promise<SaveReply> {
-  const rows = await database.rows<
-    Pick<AnswerRow, 'item' | 'seq'> &
-      Pick<AttemptRow, 'page' | 'lease' | 'state' | 'hard_stop'> & { answer_lease: number; answer_page: number }
+): Promise<Kept> {
+  if (!answers.length) return { kept: [], refused: [] }
+  const rows = await db.rows<
+    Pick<AnswerRow, 'item' | 'seq'> & Pick<AttemptRow, 'lease' | 'state' | 'hard_stop'> & { answer_lease: number }
   >(
-    'SELECT w.item, w.lease AS answer_lease, w.seq, w.page AS answer_page, a.page, a.lease, a.state, a.hard_stop FROM attempt a JOIN answer w ON w.attempt_id = a.id WHERE a.id = ? AND w.item IN (?)',
+    'SELECT w.item, w.lease AS answer_lease, w.seq, a.lease, a.state, a.hard_stop FROM attempt a JOIN answer w ON w.attempt_id = a.id WHERE a.id = ? AND w.item IN (?)',
     [attempt, answers.map((answer) => answer.item)],
   )
-  const kept: string[] = []
-  const refused: SaveReply['refused'] = []
-  for (const answer of answers) {
-    const row = rows.find((each) => each.item === answer.item)!
+  const found = new Map(rows.map((row) => [row.item, row]))
+  const result: Kept = { kept: [], refused: [] }
+  for (const { item, seq } of answers) {
+    const row = found.get(item)!
     // Only this very save counts as kept: one that a newer save has replaced is stale.
-    if (row.answer_lease === lease && row.seq === answer.seq) kept.push(answer.item)
-    else
-      refused.push({
-        item: answer.item,
-        reason:
-          row.lease !== lease
-            ? 'lease'
-            : row.answer_lease === lease && row.seq > answer.seq
-              ? 'stale'
-              : row.state !== 'open' || row.hard_stop < toSql(now)
-                ? 'ended'
-                : 'page',
-      })
+    if (row.answer_lease === lease && row.seq === seq) result.kept.push(item)
+    else result.refused.push({ item, reason: reasonOf(row, lease, seq, now) })
   }
-  const aside = refused.filter(({ reason }) => reason !== 'stale')
-  if (aside.length) {
-    await database.run(
-      'INSERT IGNORE INTO answer_aside (id, attempt_id, item, response, lease, seq, arrived_at, reason) VALUES ?',
-      [
-        aside.map(({ item, reason }) => {
-          const answer = answers.find((each) => each.item === item)!
-          return [
-            newId(),
-            attempt,
-            item,
-            answer.response === null ? null : toJson(answer.response),
-            lease,
-            answer.seq,
-            toSql(now),
-            reason,
-          ]
-        }),
-      ],
-    )
-  }
-  return { now, kept, refused, hardStop: fromSqlOrNever(rows[0]?.hard_stop ?? null) }
+  return result
+}
+
+function reasonOf(
+  row: Pick<AnswerRow, 'seq'> & Pick<AttemptRow, 'lease' | 'state' | 'hard_stop'> & { answer_lease: number },
+  lease: number,
+  seq: number,
+  now: Instant,
+): Refusal {
+  if (row.lease !== lease) return 'lease'
+  if (row.answer_lease === lease && row.seq > seq) return 'stale'
+  return row.state !== 'open' || (row.hard_stop !== null && row.hard_stop < toSql(now)) ? 'ended' : 'page'
+}
+
+/** Keeps beside the paper what was not taken into it; the same thing once, however often it is sent. */
+async function setAside(
+  db: Db,
+  attempt: string,
+  lease: number,
+  answers: readonly AnswerSave[],
+  refused: Kept['refused'],
+  now: Instant,
+): Promise<void> {
+  if (!refused.length) return
+  const sent = new Map(answers.map((answer) => [answer.item, answer]))
+  await db.run(
+    'INSERT IGNORE INTO answer_aside (id, attempt_id, item, response, lease, seq, arrived_at, reason) VALUES ?',
+    [
+      refused.map(({ item, reason }) => {
+        const { response, seq } = sent.get(item)!
+        return [newId(), attempt, item, response === null ? null : toJson(response), lease, seq, toSql(now), reason]
+      }),
+    ],
+  )
 }

@@ -51,6 +51,28 @@ export async function ownAttempt(database: Database, student: string, id: string
 }
 
 /**
+ * Gives a device the lease on a sitting. Of devices that open it at once each takes one of its own, one after another,
+ * so that no two ever write under the same.
+ */
+async function takeLease(
+  database: Database,
+  id: string,
+  device: string,
+  tries = 20,
+): Promise<{ lease: number; tookOver: boolean }> {
+  const { state, device: holder, lease } = await loadAttempt(database, id)
+  if (state !== 'open') throw new Problem(409, 'ended', 'This paper has been handed in.', { attempt: id })
+  if (holder === device) return { lease, tookOver: false }
+  const won = await database.run(
+    "UPDATE attempt SET lease = ?, device = ?, touched = touched + 1 WHERE id = ? AND lease = ? AND state = 'open'",
+    [lease + 1, device, id, lease],
+  )
+  if (won) return { lease: lease + 1, tookOver: true }
+  if (tries <= 1) throw new Problem(409, 'lease', 'This paper is being opened on many devices at once. Try again.')
+  return takeLease(database, id, device, tries - 1)
+}
+
+/**
  * Opens a sitting on a device: the whole sheet, the answers kept, the clock. The device gets the lease; another one
  * that had it turns to reading.
  * @param language chosen just now; kept with the sitting, so that another device and the review follow it
@@ -63,14 +85,8 @@ export async function openSitting(
   now: Instant,
   language?: string | null,
 ): Promise<OpenedSitting> {
-  const attempt = await ownAttempt(database, student, id, now)
-  if (attempt.state !== 'open') throw new Problem(409, 'ended', 'This paper has been handed in.', { attempt: id })
-  const tookOver = attempt.device !== device
-  if (tookOver)
-    await database.run(
-      "UPDATE attempt SET lease = lease + 1, device = ?, touched = touched + 1 WHERE id = ? AND lease = ? AND state = 'open'",
-      [device, id, attempt.lease],
-    )
+  await ownAttempt(database, student, id, now)
+  const { lease, tookOver } = await takeLease(database, id, device)
   if (language !== undefined)
     await database.run("UPDATE attempt SET language = ?, touched = touched + 1 WHERE id = ? AND state = 'open'", [
       language,
@@ -87,12 +103,12 @@ export async function openSitting(
     quiz: current.quiz,
     number: current.number,
     startedAt: current.startedAt,
-    lease: current.lease,
+    lease,
     page: current.page,
     tookOver,
     sheet: sheetWithMaths(sealPaper(paper, edition, current.language)),
     answers: answers.map(({ item, response, flagged, keptAt }) => ({ item, response, flagged, keptAt })),
-    seq: Math.max(0, ...answers.filter((answer) => answer.lease === current.lease).map((answer) => answer.seq)),
+    seq: Math.max(0, ...answers.filter((answer) => answer.lease === lease).map((answer) => answer.seq)),
     clock: await clockOf(database, current, now),
   }
 }

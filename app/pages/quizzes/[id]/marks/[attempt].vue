@@ -19,6 +19,8 @@ const reasons: Record<string, string> = {
   ended: 'came after the end',
   lease: 'was written on a device that no longer had the paper',
   page: 'was for a page already left',
+  stale: 'came after something newer',
+  invalid: 'was no answer to this question',
 }
 </script>
 
