@@ -7,9 +7,9 @@ import { itemsOf } from './quiz'
 
 /** A sitting of Silas Penn's in quiz-buoys, and a question of its paper: set before the routes are called. */
 export const known = { attempt: '', item: '' }
-export async function knowSitting(db: Database): Promise<void> {
+export async function knowSitting(db: Database, now = iso(Date.now())): Promise<void> {
   const silas = await person(db, 'p-silas-penn')
-  known.attempt = (await startSitting(db, silas, 'quiz-buoys', 'd1', undefined, iso(Date.now()))).attempt
+  known.attempt = (await startSitting(db, silas, 'quiz-buoys', 'd1', undefined, now)).attempt
   known.item = (await itemsOf(db, known.attempt))['q-port-mark']!.item
 }
 

@@ -64,12 +64,17 @@ export class Caller {
   private cookie = ''
   constructor(private readonly address: string) {}
 
+  /** What a request of one's own needs to be of the same session. */
+  get headers(): Record<string, string> {
+    return this.cookie ? { cookie: this.cookie } : {}
+  }
+
   async call(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<Reply> {
     const raw = body instanceof Uint8Array || typeof body === 'string'
     const reply = await fetch(this.address + path, {
       method,
       headers: {
-        ...(this.cookie ? { cookie: this.cookie } : {}),
+        ...this.headers,
         ...(body === undefined ? {} : { 'content-type': raw ? 'application/octet-stream' : 'application/json' }),
         ...headers,
       },
