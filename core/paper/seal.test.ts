@@ -1,4 +1,5 @@
 import fc from 'fast-check'
+import katex from 'katex'
 import { describe, expect, it } from 'vitest'
 import { questionRow, sampleContent, sampleEdition, sampleQuestion } from '../../tests/fixtures/core'
 import { kindNames, type Question } from '../question'
@@ -36,6 +37,25 @@ const hidden = fc.record({
   tags: fc.array(words, { maxLength: 3 }),
   version: fc.integer({ min: 1, max: 99 }),
 })
+/** Markup as the editor writes it into a gap: words, marks within marks, maths rendered and not, pictures, sound, breaks. */
+const { insideGap } = fc.letrec<{ insideGap: string; piece: string }>((tie) => ({
+  insideGap: fc.array(tie('piece'), { minLength: 1, maxLength: 4 }).map((pieces) => pieces.join(' ')),
+  piece: fc.oneof(
+    { maxDepth: 3, withCrossShrink: true },
+    fc.constantFrom(
+      'KEY',
+      '<br>',
+      '<img src="/api/media/0" alt="KEY &gt; 3">',
+      '<audio src="/api/media/0" aria-label="KEY"></audio>',
+      '<span data-type="inline-math" data-latex="KEY &lt; \\frac{1}{2}"></span>',
+      `<span data-type="inline-math" data-latex="KEY^2">${katex.renderToString('\\text{KEY}^2')}<!--maths--></span>`,
+      '<a href="https://example.org/KEY">KEY</a>',
+    ),
+    fc
+      .tuple(fc.constantFrom('strong', 'em', 'u', 's', 'sub', 'sup', 'code', 'span'), tie('insideGap'))
+      .map(([tag, inside]) => `<${tag}>${inside}</${tag}>`),
+  ),
+}))
 type Hidden = typeof hidden extends fc.Arbitrary<infer T> ? T : never
 
 interface AnyBody {
@@ -145,6 +165,32 @@ describe('non-interference of the sealed sheet (semantics §4.6)', () => {
       )
     },
   )
+  it('gaps: whatever stands inside a gap, of all that the editor can put there, the sheet is the same', () => {
+    const base = sampleQuestion('gaps') as Extract<Question, { kind: 'gaps' }>
+    const [before, after] = ['<p>It dries at ', ' metres, says the chart.</p>']
+    const withInside = (inside: string): Question => ({
+      ...base,
+      body: { ...base.body, text: `${before}<span data-gap="${base.body.gaps[0]!.id}">${inside}</span>${after}` },
+    })
+    const reference = sheetOf(withInside('x'), 1)
+    let holdsMaths = 0
+    fc.assert(
+      fc.property(insideGap, (inside) => {
+        if (inside.includes('data-latex')) holdsMaths++
+        const sealed = sheetOf(withInside(inside), 1)
+        expect(sealed).not.toContain('KEY')
+        expect(sealed).toBe(reference)
+      }),
+      { numRuns: 400 },
+    )
+    expect(holdsMaths).toBeGreaterThan(100)
+  })
+  it('comments and hints in a further language change nothing on the sheet', () => {
+    const base = sampleQuestion('choice')
+    const reference = sheetOf(base, 1)
+    for (const key of ['right', 'wrong', 'general', 'hint:0', 'comment:a'])
+      expect(sheetOf({ ...base, translations: { nl: { [key]: '<p>SECRET</p>' } } } as Question, 1)).toBe(reference)
+  })
   it('tells how many options are right only where the question says so', () => {
     const base = sampleQuestion('choices')
     const telling = { ...base, body: { ...base.body, tellHowMany: true } } as Question

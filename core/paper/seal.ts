@@ -1,6 +1,6 @@
 import { kindOf } from '../question/kinds'
 import { stimulusIn } from '../question/stimulus'
-import { readIn } from '../question/texts'
+import { readableIn, readIn } from '../question/texts'
 import { instanceOf } from '../question/vary/instance'
 import type { Edition } from '../quiz/schema'
 import { rowSize } from '../quiz/walk'
@@ -19,7 +19,7 @@ export function languagesOn(paper: Paper, edition: Edition): string[] {
     ...new Set(
       paper.items.flatMap((item) => {
         const { question } = edition.questions[item.question]!
-        return [question.language, ...Object.keys(question.translations)]
+        return [question.language, ...readableIn(question)]
       }),
     ),
   ].sort()

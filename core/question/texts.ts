@@ -34,10 +34,16 @@ export function inLanguage(question: Question, language: string): Question {
   return { ...mapQuestionHtml(question, (html, key) => texts[key] || html), language } as Question
 }
 
-/** The question as somebody reads it who asked for a language: in that one, if what is asked has been translated. */
+/** Languages other than its own in which a question can be read: those into which what is asked has been translated. */
+export function readableIn(question: Question): string[] {
+  return Object.entries(question.translations)
+    .filter(([language, texts]) => language !== question.language && Boolean(texts.stem || texts.text))
+    .map(([language]) => language)
+}
+
+/** The question as somebody reads it who asked for a language: in that one, if it can be read in it. */
 export function readIn(question: Question, language: string | null): Question {
-  const texts = language === null ? undefined : question.translations[language]
-  return texts?.stem || texts?.text ? inLanguage(question, language!) : question
+  return language !== null && readableIn(question).includes(language) ? inLanguage(question, language) : question
 }
 
 /** As mapQuestionHtml, and the translations with it. */

@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { Fraction, atLeast, exact, sum } from '../../kit/exact'
 import { plainText } from '../allowed-html'
 import { html } from '../html-schema'
+import { markedSpans, withSpans } from '../marked-spans'
 import { choice, choiceBody } from './choice'
 import type { Kind, PlacedOption } from './kind'
 import { number, numberBody } from './number'
@@ -35,11 +36,11 @@ export const gapsAnswer = z.strictObject({
 })
 export type GapsAnswer = z.infer<typeof gapsAnswer>
 
-const marks = /<span[^>]*\bdata-gap="([^"]*)"[^>]*>[\s\S]*?<\/span>/g
+const gapMark = 'data-gap'
 
 /** Ids of the gaps that a text marks, in reading order. */
 export function gapsMarked(source: string): string[] {
-  return [...source.matchAll(marks)].map((mark) => mark[1]!)
+  return markedSpans(source, gapMark).map(({ mark }) => mark)
 }
 
 /** Each kind of gap is answered and marked as the question kind of that name. */
@@ -144,7 +145,7 @@ export const gaps: Kind<GapsBody, GapsAnswer> = {
     const opaque = new Map(placed.map(({ id, option }) => [option, id]))
     return {
       asks: 'gaps',
-      html: body.text.replace(marks, (_whole, id: string) => `<span data-gap="${opaque.get(id) ?? ''}"></span>`),
+      html: withSpans(body.text, gapMark, ({ mark }) => `<span data-gap="${opaque.get(mark) ?? ''}"></span>`),
       gaps: body.gaps.map((each) => sealGap(each, placed)),
     }
   },
@@ -196,5 +197,5 @@ export const gaps: Kind<GapsBody, GapsAnswer> = {
 
 /** The text with its gaps as lines to fill, in plain words. */
 export function gapText(source: string): string {
-  return plainText(source.replace(marks, ' ____ '))
+  return plainText(withSpans(source, gapMark, () => ' ____ '))
 }

@@ -26,11 +26,14 @@ export function longestInOrder(values: readonly number[]): number {
   return tails.length
 }
 
-function fractionOf(body: OrderingBody, order: string[]): Fraction {
-  // Each line once, wherever it comes first.
-  const places = [...new Set(order)]
+/** An answer as places in the right order: each line once, wherever it comes first; what is no line left out. */
+function placesOf(body: OrderingBody, order: string[]): number[] {
+  return [...new Set(order)]
     .map((id) => body.items.findIndex((item) => item.id === id))
     .filter((place) => place >= 0)
+}
+
+function fractionOf(body: OrderingBody, places: number[]): Fraction {
   const n = body.items.length
   if (n < 2) return new Fraction(0)
   switch (body.rule) {
@@ -63,10 +66,13 @@ export const ordering: Kind<OrderingBody, OrderAnswer> = {
   faults: (body) => optionFaults(body.items, 2, 'Line'),
   // Sorted by id, so that the shuffled start tells nothing of the right order.
   options: (body) => byId(body.items).map(({ id }) => ({ id, fixed: false, always: true })),
-  score: (body, answer) => ({
-    fraction: fractionOf(body, answer.order),
-    parts: body.items.map((item, i) => ({ part: item.id, right: answer.order[i] === item.id })),
-  }),
+  score(body, answer) {
+    const places = placesOf(body, answer.order)
+    return {
+      fraction: fractionOf(body, places),
+      parts: body.items.map((item, i) => ({ part: item.id, right: places[i] === i })),
+    }
+  },
   isEmpty: (answer) => answer.order.length === 0,
   guessable: () => null,
   seal: (body, placed) => ({ asks: 'order', items: sealedOptions(body.items, placed), layout: body.layout }),
@@ -79,8 +85,10 @@ export const ordering: Kind<OrderingBody, OrderAnswer> = {
       body.items.map((item) => item.id),
     ),
   answerText: (body, answer) => words(body, answer.order),
-  comments: (body, answer) =>
-    body.items.filter((item, i) => item.comment && answer.order[i] !== item.id).map((item) => item.comment),
+  comments(body, answer) {
+    const places = placesOf(body, answer.order)
+    return body.items.filter((item, i) => item.comment && places[i] !== i).map((item) => item.comment)
+  },
   mapHtml: (body, map) => ({
     ...body,
     items: body.items.map((item) => ({

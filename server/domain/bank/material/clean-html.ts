@@ -1,15 +1,17 @@
 import katex from 'katex'
 import sanitize from 'sanitize-html'
 import { allowedAttributes, allowedTags, mathsEnd, mediaSource } from '../../../../core/question/allowed-html'
+import { withSpans } from '../../../../core/question/marked-spans'
 import type { Sheet } from '../../../../core/paper'
 import { eachText } from '../../../../core/kit/each-text'
 import { Problem } from '../../problem'
 
+const maths = 'data-latex'
 const mediaTags = new Set(['img', 'audio', 'video'])
 
 /** HTML from people, cleaned by core's allow-list. Rendered maths is dropped: it is made anew from its TeX. */
 export function cleanHtml(source: string): string {
-  return sanitize(source, {
+  const cleaned = sanitize(source, {
     allowedTags: [...allowedTags],
     allowedAttributes: Object.fromEntries(Object.entries(allowedAttributes).map(([tag, names]) => [tag, [...names]])),
     allowedSchemes: ['https', 'http', 'mailto'],
@@ -19,25 +21,18 @@ export function cleanHtml(source: string): string {
     transformTags: {
       a: (tag, attribs) => ({ tagName: tag, attribs: { ...(attribs.href ? { href: attribs.href } : {}) } }),
     },
-  }).replace(/(<span[^>]*data-latex="[^"]*"[^>]*>)[\s\S]*?<\/span>/g, '$1</span>')
+  })
+  return withSpans(cleaned, maths, ({ opening }) => `${opening}</span>`)
 }
-
-const decode = (text: string) =>
-  text
-    .replace(/&lt;/g, '<')
-    .replace(/&gt;/g, '>')
-    .replace(/&quot;/g, '"')
-    .replace(/&#39;/g, "'")
-    .replace(/&amp;/g, '&')
 
 /** Fills each piece of maths with KaTeX's HTML and MathML. @throws Problem when TeX cannot be read */
 export function renderMaths(source: string): string {
-  return source.replace(/(<span[^>]*data-latex="([^"]*)"[^>]*>)<\/span>/g, (_whole, open: string, latex: string) => {
-    const tex = decode(latex)
+  return withSpans(source, maths, ({ mark: tex, opening, inside }) => {
+    if (inside !== '') return `${opening}${inside}</span>`
     // A computation is filled in on each paper; its maths is rendered then.
-    if (tex.includes('{=')) return `${open}</span>`
+    if (tex.includes('{=')) return `${opening}</span>`
     try {
-      return `${open}${katex.renderToString(tex, { output: 'htmlAndMathml', throwOnError: true, strict: 'ignore', trust: false, maxExpand: 200 })}${mathsEnd}</span>`
+      return `${opening}${katex.renderToString(tex, { output: 'htmlAndMathml', throwOnError: true, strict: 'ignore', trust: false, maxExpand: 200 })}${mathsEnd}</span>`
     } catch (error) {
       throw new Problem(
         422,
