@@ -17,7 +17,8 @@ export interface GradeOverride {
   excused: boolean
 }
 
-export interface Grade {
+/** A grade as it follows from the attempts, or as a teacher has set it. */
+interface FormedGrade {
   /** Which attempts make it. */
   counted: number[]
   /** Exact share of the points possible; null without a counted attempt or while undecided. */
@@ -32,6 +33,10 @@ export interface Grade {
   undecided: boolean
   excused: boolean
   overridden: boolean
+}
+export interface Grade extends FormedGrade {
+  /** What the attempts make, kept beside what a teacher has set; null where nothing was set. */
+  computed: FormedGrade | null
 }
 
 type GradeRules = Pick<Rules, 'grade' | 'late' | 'attempts'>
@@ -93,7 +98,7 @@ function isUndecided(method: Rules['grade']['method'], shares: Share[], counted:
     : shares.some((each) => each.share === null)
 }
 
-const none: Grade = {
+const none: FormedGrade = {
   counted: [],
   share: null,
   percent: null,
@@ -107,9 +112,16 @@ const none: Grade = {
 
 /** The counting grade (semantics §6), from exact values, rounded once; a student passes when the displayed grade reaches the pass mark. */
 export function gradeFor(attempts: readonly GradedAttempt[], override: GradeOverride | null, rules: GradeRules): Grade {
-  if (override?.excused) return { ...none, excused: true }
-  if (override?.percent)
-    return formed(exact(override.percent).div(100), [], attempts.at(-1)?.possible ?? null, rules, true)
+  const computed = computedGrade(attempts, rules)
+  if (override?.excused) return { ...none, excused: true, computed }
+  if (override && override.percent !== null) {
+    const possible = attempts.at(-1)?.possible ?? null
+    return { ...formed(exact(override.percent).div(100), [], possible, rules, true), computed }
+  }
+  return { ...computed, computed: null }
+}
+
+function computedGrade(attempts: readonly GradedAttempt[], rules: GradeRules): FormedGrade {
   if (!attempts.length) return none
   const shares = [...attempts]
     .sort((a, b) => a.number - b.number)
@@ -127,7 +139,7 @@ function formed(
   possible: Exact | null,
   rules: GradeRules,
   overridden: boolean,
-): Grade {
+): FormedGrade {
   const { decimals, pass } = rules.grade
   const percent = roundHalfAway(share.mul(100), decimals)
   const points = possible === null ? null : roundHalfAway(share.mul(exact(possible)), decimals)

@@ -73,7 +73,8 @@ function markItem(
     scored.fraction === null
       ? null
       : exact(scored.fraction)
-          .sub(costOf(question, scored, edition.content.wrongCost))
+          // What a person has decided is decided: nothing is taken off it.
+          .sub(hand === undefined ? costOf(question, scored, edition.content.wrongCost) : 0)
           .mul(possible)
   return {
     item: item.id,

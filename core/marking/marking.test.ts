@@ -42,6 +42,9 @@ describe('markAttempt', () => {
     expect(markAttempt(costly, paper, { ...right, [item('a').id]: wrong }).score).toBe('1')
     expect(markAttempt(costly, paper, { [item('a').id]: wrong }).score).toBe('0')
     expect(markAttempt(costly, paper, { ...right, [item('b').id]: { text: '9' } }).score).toBe('3')
+    // What a person has marked costs nothing beside it, though it be a 0.
+    const byHand = markAttempt(costly, paper, { ...right, [item('a').id]: wrong }, [], { [item('a').id]: '0' })
+    expect(byHand.marks.find((mark) => mark.item === item('a').id)!.points).toBe('0')
   })
   it('amendments void a question or give it to all', () => {
     expect(markAttempt(edition, paper, {}, [{ question: 'a', effect: 'full' }])).toMatchObject({
@@ -112,6 +115,16 @@ describe('gradeFor', () => {
       excused: true,
       passed: null,
     })
+    // What the attempts make is kept beside it.
+    for (const set of [
+      { percent: '75', excused: false },
+      { percent: '0', excused: false },
+      { percent: null, excused: true },
+    ]) {
+      const { computed, ...alone } = gradeFor([attempt('1')], null, rules())
+      expect(computed).toBeNull()
+      expect(gradeFor([attempt('1')], set, rules()).computed).toEqual(alone)
+    }
     expect(gradeFor([], null, rules())).toMatchObject({ percent: null, passed: null })
   })
   it('lowest ≤ average ≤ highest, whatever the attempts', () => {

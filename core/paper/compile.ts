@@ -1,6 +1,7 @@
 import { opaqueIds, seededRandom, shuffledAround, type Random } from '../kit/random'
 import { kindOf } from '../question/kinds'
 import { drawValues, NoValues } from '../question/vary/sample'
+import { instanceOf } from '../question/vary/instance'
 import type { Values } from '../question/vary/schema'
 import type { Question } from '../question/schema'
 import type { Movable } from '../question/kinds/kind'
@@ -26,7 +27,7 @@ interface Plan {
 
 interface PlannedQuestion {
   version: number
-  vary: Question['vary']
+  question: Question
   /** What may change places, a list at a time. */
   lists: { movable: Movable[]; shuffles: boolean }[]
 }
@@ -51,7 +52,7 @@ function planOf(edition: Edition): Plan {
         id,
         {
           version,
-          vary: question.vary,
+          question,
           lists: lists(kindOf(question.kind).options(question.body)).map((movable) => ({
             movable,
             shuffles: movable.some((option) => !option.fixed && (option.always || edition.content.shuffleOptions)),
@@ -144,10 +145,10 @@ export function compilePaper(
   return { edition: edition.id, student, attempt, items, pages: numbering.count }
 }
 
-/** Values of a varying question; checks before opening have found that there are some. */
-function valuesFor(vary: Question['vary'], random: Random): Values | null {
-  if (!vary) return null
-  const values = drawValues(vary, random)
+/** Values of a varying question of which it can be made; checks before opening have found that there are some. */
+function valuesFor(question: Question, random: Random): Values | null {
+  if (!question.vary) return null
+  const values = drawValues(question.vary, random, (each) => Boolean(instanceOf(question, each)))
   if (!values) throw new NoValues('No values of a varying question meet its conditions.')
   return values
 }
@@ -169,7 +170,7 @@ function compileItem(
   random: Random,
 ): PaperItem {
   const options = ordered(planned.lists, random)
-  const values = valuesFor(planned.vary, random)
+  const values = valuesFor(planned.question, random)
   const compiled = {
     id: nextId(),
     question: item.question,

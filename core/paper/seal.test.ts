@@ -1,8 +1,9 @@
 import fc from 'fast-check'
 import katex from 'katex'
 import { describe, expect, it } from 'vitest'
-import { questionRow, sampleContent, sampleEdition, sampleQuestion } from '../../tests/fixtures/core'
+import { groupRow, questionRow, sampleContent, sampleEdition, sampleQuestion } from '../../tests/fixtures/core'
 import { kindNames, type Question } from '../question'
+import type { Row } from '../quiz/schema'
 import { compilePaper } from './compile'
 import { sealPaper } from './seal'
 
@@ -184,6 +185,29 @@ describe('non-interference of the sealed sheet (semantics §4.6)', () => {
       { numRuns: 400 },
     )
     expect(holdsMaths).toBeGreaterThan(100)
+  })
+  it('a text never stands within a stimulus group, wherever shuffling puts the group', () => {
+    const rows: Row[] = [
+      questionRow('q1'),
+      { type: 'text', id: 't1', html: '<p>Read on.</p>' },
+      groupRow('g', ['q2', 'q3', 'q4']),
+      { type: 'text', id: 't2', html: '<p>And on.</p>' },
+      questionRow('q5'),
+    ]
+    const content = sampleContent(rows)
+    content.sections[0]!.order = 'shuffled'
+    const edition = sampleEdition(content)
+    let apart = 0
+    for (let student = 0; student < 60; student++) {
+      const paper = compilePaper(edition, `student ${student}`, 1, [])
+      const group = new Set(paper.items.filter((item) => item.row === 'g').map((item) => item.id))
+      const { entries } = sealPaper(paper, edition).sections[0]!
+      const places = entries.flatMap((entry, i) => (entry.type === 'question' && group.has(entry.id) ? [i] : []))
+      expect(places.at(-1)! - places[0]!).toBe(2)
+      expect(entries.filter((entry) => entry.type === 'text')).toHaveLength(2)
+      if (places[0] !== 2) apart++
+    }
+    expect(apart).toBeGreaterThan(10)
   })
   it('comments and hints in a further language change nothing on the sheet', () => {
     const base = sampleQuestion('choice')

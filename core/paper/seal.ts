@@ -78,6 +78,13 @@ export function sealPaper(paper: Paper, edition: Edition, language: string | nul
 
 type SectionRows = Edition['content']['sections'][number]['rows']
 
+/** A position, moved to before the stimulus group that it would cut in two: in a shuffled section groups stand anywhere. */
+function beforeGroup(position: number, rows: SectionRows, items: Paper['items']): number {
+  const row = items[position]?.row
+  if (row === undefined || rows.find(({ id }) => id === row)?.type !== 'stimulus') return position
+  return items.findIndex((item) => item.row === row)
+}
+
 /** Text rows stand before the position that the rows above them fill. */
 function withTexts(entries: SheetEntry[], rows: SectionRows, items: Paper['items']): SheetEntry[] {
   const result = [...entries]
@@ -85,8 +92,9 @@ function withTexts(entries: SheetEntry[], rows: SectionRows, items: Paper['items
   let added = 0
   for (const row of rows) {
     if (row.type === 'text') {
-      const page = items[Math.min(position, items.length - 1)]?.page ?? 0
-      result.splice(position + added, 0, { type: 'text', page, html: row.html })
+      const at = beforeGroup(position, rows, items)
+      const page = items[Math.min(at, items.length - 1)]?.page ?? 0
+      result.splice(at + added, 0, { type: 'text', page, html: row.html })
       added++
     } else position += rowSize(row)
   }

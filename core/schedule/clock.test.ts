@@ -54,11 +54,24 @@ describe('deadline and hard stop', () => {
     )
     expect(limitsFor(schedule({ windows }), started('09:30')).deadline).toBe(at('10:30'))
   })
-  it('breaks count only when the clock wins', () => {
-    expect(limitsFor(schedule(), { ...started('09:30'), breaks: 5 * minute }).deadline).toBe(at('10:35'))
-    expect(limitsFor(schedule({ atClosing: 'window' }), { ...started('09:30'), breaks: 5 * minute }).deadline).toBe(
-      at('10:30'),
-    )
+  it.each(['clock', 'window'] as const)(
+    'breaks stop the clock when the %s wins, never past a window that wins',
+    (wins) => {
+      const broken = (time: string) =>
+        limitsFor(schedule({ atClosing: wins }), { ...started(time), breaks: 5 * minute }).deadline
+      expect(broken('09:30')).toBe(at('10:35'))
+      expect(broken('10:57')).toBe(wins === 'window' ? at('11:59') : at('12:02'))
+    },
+  )
+  it('a stretched window without a limit grows by the measure of the extra time', () => {
+    const student = (accommodation: object) =>
+      sampleStudent({ accommodations: [{ factor: 1, extraMinutes: 0, stretchWindow: true, ...accommodation }] })
+    // 09:00 to 11:59 are 179 minutes.
+    const ends = (accommodation: object) =>
+      limitsFor(schedule({ limit: null }, student(accommodation)), started('09:30')).deadline
+    expect(ends({ factor: 2 })).toBe(at('14:58'))
+    expect(ends({ extraMinutes: 30 })).toBe(at('12:29'))
+    expect(ends({ factor: 2, stretchWindow: false })).toBe(at('11:59'))
   })
   it('phases follow one another', () => {
     const phase = (time: string) =>

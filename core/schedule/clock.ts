@@ -29,8 +29,9 @@ const after = (at: Instant | null, minutes: number): Instant | null => (at === n
 /** The deadline of a start, by semantics §5. */
 function deadlineOf(schedule: Schedule, started: Started, window: Window | undefined): Instant | null {
   const end = window ? windowEnd(schedule, window) : null
-  const run = schedule.limit === null ? null : plus(started.startedAt, schedule.limit * minute)
-  const own = run === null ? end : schedule.atClosing === 'window' ? earlier(run, end) : plus(run, started.breaks ?? 0)
+  // Breaks stop the clock, whoever wins; past the end of a window that wins nothing goes.
+  const run = schedule.limit === null ? null : plus(started.startedAt, schedule.limit * minute + (started.breaks ?? 0))
+  const own = run === null ? end : schedule.atClosing === 'window' ? earlier(run, end) : run
   return schedule.lateAccepted ? own : earlier(own, window?.due ?? null)
 }
 

@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { at, sampleRules, sampleStudent, sampleWindow } from '../../tests/fixtures/core'
 import { quizStates } from '../../tests/fixtures/states'
+import { minute, plus } from '../kit/time'
 import type { Rules } from '../quiz'
 import { datedByClock, datedByStudent } from './hand-in'
 import { attemptsUsedAt, moreAttempts, notSat, type AttemptFact, type Sat } from './attempts'
@@ -38,6 +39,75 @@ describe('maySit', () => {
   it('until the latest start where there is one', () => {
     const windows = [{ ...sampleWindow, latestStart: at('10:00') }]
     expect([ask('09:59', [], { windows }).may, ask('10:00', [], { windows }).may]).toEqual([true, false])
+  })
+  it('of several windows that are open the one that ends latest for the student, in the sentence as well', () => {
+    const windows = [
+      { ...sampleWindow, id: 'short', opens: at('09:00'), closes: at('10:30') },
+      { ...sampleWindow, id: 'long', opens: at('09:30'), closes: at('13:00') },
+      { ...sampleWindow, id: 'middle', opens: at('09:10'), closes: at('12:00') },
+    ]
+    expect(ask('09:20', [], { windows })).toMatchObject({ may: true, window: 'middle' })
+    expect(ask('10:00', [], { windows })).toMatchObject({
+      may: true,
+      window: 'long',
+      sentence: 'You can start until Tue 14 May, 13:00.',
+    })
+    const endless = [...windows, { ...sampleWindow, id: 'endless', closes: null }]
+    expect(ask('10:00', [], { windows: endless })).toMatchObject({ window: 'endless', sentence: 'You can start now.' })
+  })
+  it('promises no start that lies outside every window', () => {
+    const twice = attempts({ count: 3, wait: 60 })
+    expect(ask('11:30', [handed(1, '11:20')], twice)).toEqual({
+      may: false,
+      sitting: null,
+      from: null,
+      sentence: 'The wait before your next attempt is longer than the quiz is open.',
+    })
+    const windows = [sampleWindow, { ...sampleWindow, id: 'w2', opens: at('12:00'), closes: at('14:00') }]
+    expect(ask('11:30', [handed(1, '11:20')], { ...twice, windows })).toMatchObject({ from: at('12:20') })
+    // A window in which nobody can start (its latest start is before its opening) opens for nobody.
+    const never = { ...sampleWindow, id: 'w0', opens: at('08:30'), latestStart: at('08:00') }
+    expect(ask('08:10', [], { windows: [never, sampleWindow] })).toMatchObject({ from: at('09:00') })
+  })
+  it('whatever it promises comes true (property): at that instant, and not a minute before', () => {
+    const time = fc.integer({ min: 0, max: 900 }).map((minutes) => plus(at('06:00'), minutes * minute))
+    const window = fc
+      .record({
+        opens: time,
+        length: fc.option(fc.integer({ min: 1, max: 300 })),
+        latest: fc.option(fc.integer({ min: -30, max: 300 })),
+      })
+      .map(({ opens, length, latest }) => ({
+        ...sampleWindow,
+        opens,
+        closes: length === null ? null : plus(opens, length * minute),
+        latestStart: latest === null ? null : plus(opens, latest * minute),
+      }))
+    let promised = 0
+    fc.assert(
+      fc.property(
+        fc.array(window, { minLength: 1, maxLength: 4 }),
+        time,
+        fc.option(time),
+        fc.integer({ min: 0, max: 200 }),
+        (made, now, handedInAt, wait) => {
+          const windows = made.map((each, i) => ({ ...each, id: `w${i}` }))
+          const schedule = scheduleFor(sampleRules({ windows, ...attempts({ count: null, wait }) }), sampleStudent())
+          const sat = {
+            ...notSat,
+            attempts: handedInAt === null || handedInAt > now ? [] : [{ ...handed(1, '09:00'), handedInAt }],
+          }
+          const may = (when: string) => maySit('open', schedule, sat, when, 'UTC')
+          const said = may(now)
+          if (said.may || said.from === null) return
+          promised++
+          expect(may(said.from).may).toBe(true)
+          expect(may(plus(said.from, -minute)).may && plus(said.from, -minute) > now).toBe(false)
+        },
+      ),
+      { numRuns: 1500 },
+    )
+    expect(promised).toBeGreaterThan(200)
   })
   it('goes on with a paper under way, whatever the window says', () => {
     expect(ask('11:59', [handed(1, '10:00', { state: 'sitting', handedInAt: null })])).toMatchObject({

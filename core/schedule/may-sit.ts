@@ -1,9 +1,10 @@
 import { minute, plus, type Instant } from '../kit/time'
 import { sentenceTime } from '../kit/phrases'
+import type { Window } from '../quiz/schema'
 import type { QuizState } from '../quiz/state'
 import { moreAttempts, type Sat } from './attempts'
-import { lastStartOf } from './clock'
-import type { Schedule } from './schedule'
+import { lastStartOf, limitsFor } from './clock'
+import { windowEnd, type Schedule } from './schedule'
 
 export type MaySit =
   | { may: true; window: string; attempt: number; sentence: string }
@@ -49,26 +50,53 @@ function inWindow(
   zone: string,
   no: (sentence: string, from?: Instant | null) => MaySit,
 ): MaySit {
-  const open = schedule.windows.filter((window) => {
-    const last = lastStartOf(schedule, window)
-    return window.opens <= now && (last === null || now < last)
-  })
-  if (open.length && ready > now) return no(`Your next attempt can start ${sentenceTime(ready, zone)}.`, ready)
-  if (open[0]) {
-    const last = lastStartOf(schedule, open[0])
+  const open = schedule.windows.filter((window) => window.opens <= now && startsBefore(schedule, window, now))
+  const best = longest(schedule, open, now)
+  if (best && ready <= now) {
+    const last = lastStartOf(schedule, best)
     return {
       may: true,
-      window: open[0].id,
+      window: best.id,
       attempt,
       sentence: last ? `You can start until ${sentenceTime(last, zone)}.` : 'You can start now.',
     }
   }
-  const next = schedule.windows.find((window) => window.opens > now)
-  if (next) {
-    const from = next.opens > ready ? next.opens : ready
-    return no(`It opens ${sentenceTime(from, zone)}.`, from)
-  }
-  const closed = schedule.windows.at(-1)!
+  // Only what lies inside a window is promised.
+  const [from] = schedule.windows
+    .map((window) => ({ window, at: [window.opens, ready, now].sort().at(-1)! }))
+    .filter(({ window, at }) => startsBefore(schedule, window, at))
+    .map(({ at }) => at)
+    .sort()
+  if (from !== undefined && best) return no(`Your next attempt can start ${sentenceTime(from, zone)}.`, from)
+  if (from !== undefined) return no(`It opens ${sentenceTime(from, zone)}.`, from)
+  if (ready > now && schedule.windows.some((window) => startsBefore(schedule, window, now)))
+    return no('The wait before your next attempt is longer than the quiz is open.')
+  const closed = lastOf(schedule)
   const last = lastStartOf(schedule, closed)!
   return no(`${last === closed.latestStart ? 'The latest start was' : 'It closed'} ${sentenceTime(last, zone)}.`)
+}
+
+/** Whether somebody may still start in a window at an instant, its opening aside. */
+function startsBefore(schedule: Schedule, window: Window, at: Instant): boolean {
+  const last = lastStartOf(schedule, window)
+  return last === null || at < last
+}
+
+/** Of several windows the one that ends latest for the student; of those that end together, the one whose time runs longest. */
+function longest(schedule: Schedule, windows: readonly Window[], now: Instant): Window | undefined {
+  const ends = (window: Window): [string, string] => [
+    windowEnd(schedule, window) ?? '~',
+    limitsFor(schedule, { startedAt: now, window: window.id }).hardStop ?? '~',
+  ]
+  return [...windows].sort((a, b) => {
+    const [one, other] = [ends(a), ends(b)]
+    return one[0] === other[0] ? (one[1] < other[1] ? 1 : one[1] > other[1] ? -1 : 0) : one[0] < other[0] ? 1 : -1
+  })[0]
+}
+
+/** The window in which starting was possible last. */
+function lastOf(schedule: Schedule): Window {
+  return schedule.windows.reduce((latest, window) =>
+    lastStartOf(schedule, window)! > lastStartOf(schedule, latest)! ? window : latest,
+  )
 }

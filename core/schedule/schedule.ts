@@ -1,5 +1,5 @@
 import { exact } from '../kit/exact'
-import { minute, plus, type Instant } from '../kit/time'
+import { minute, ms, plus, type Instant } from '../kit/time'
 import type { Accommodation, Rules, Student, Window } from '../quiz/schema'
 
 /** What the rules mean for one student: whole minutes and instants, accommodations applied. */
@@ -11,6 +11,9 @@ export interface Schedule {
   /** The extra minutes in it, beside what everybody has. */
   extra: number
   stretchWindow: boolean
+  /** The accommodation behind the extra time: for windows without a limit, whose own length is the time given. */
+  factor: number
+  extraMinutes: number
   grace: number
   atDeadline: Rules['atDeadline']
   overrun: number | null
@@ -41,6 +44,8 @@ export function scheduleFor(rules: Rules, student: Student): Schedule {
     limit,
     extra: limit === null ? 0 : limit - rules.limit!,
     stretchWindow: own.stretchWindow,
+    factor: own.factor,
+    extraMinutes: own.extraMinutes,
     grace: rules.grace,
     atDeadline: rules.atDeadline,
     overrun: rules.overrun,
@@ -50,8 +55,13 @@ export function scheduleFor(rules: Rules, student: Student): Schedule {
   }
 }
 
-/** The end of a window for this student: stretched by their extra time only when the accommodation says so. */
+/**
+ * The end of a window for this student: stretched by their extra time only when the accommodation says so. Where there is
+ * no limit the window itself is the time given, and its length grows by the same measure.
+ */
 export function windowEnd(schedule: Schedule, window: Window): Instant | null {
-  if (window.closes === null) return null
-  return schedule.stretchWindow ? plus(window.closes, schedule.extra * minute) : window.closes
+  if (window.closes === null || !schedule.stretchWindow) return window.closes
+  if (schedule.limit !== null) return plus(window.closes, schedule.extra * minute)
+  const length = Math.max(0, ms(window.closes) - ms(window.opens))
+  return plus(window.closes, Math.round(length * (schedule.factor - 1)) + schedule.extraMinutes * minute)
 }

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { Fraction, atLeast, clamp, exact, sum } from '../../kit/exact'
 import type { Kind } from './kind'
+import { letter } from './letter'
 import { closeIds, layout, openIds, optionBase, optionFaults, optionWords, sealedOptions } from './options'
 
 export const choicesBody = z.strictObject({
@@ -50,9 +51,21 @@ function fractionOf(body: ChoicesBody, chosen: Set<string>): Fraction {
       const most = greatest(body)
       const earned = sum(body.options.filter((option) => chosen.has(option.id)).map((option) => exact(option.credit)))
       const upper = body.upper === null ? most : exact(body.upper)
-      return most.equals(0) ? new Fraction(0) : clamp(exact(body.lower), earned, upper).div(most)
+      return most.equals(0)
+        ? new Fraction(0)
+        : clamp(new Fraction(-1), clamp(exact(body.lower), earned, upper).div(most), new Fraction(1))
     }
   }
+}
+
+/** Options whose credit and mark as right say different things: the key that is shown is not the one that is scored. */
+function disagreements(body: ChoicesBody): string[] {
+  return body.options.flatMap((option, i) => {
+    const name = `Option ${letter(i)}`
+    if (option.right && option.credit <= 0) return `${name} is marked as right, but choosing it earns nothing.`
+    if (!option.right && option.credit > 0) return `${name} earns credit, but is not marked as right.`
+    return []
+  })
 }
 
 /** Multiple choice (QTI choiceInteraction with several choices): all or nothing, right less wrong share, or credits. */
@@ -82,7 +95,7 @@ export const choices: Kind<ChoicesBody, ChoicesAnswer> = {
     if (!body.options.some((option) => option.right)) faults.push('No option is marked as right. Mark at least one.')
     if (body.rule === 'credits' && !(greatest(body).compare(0) > 0))
       faults.push('No answer can earn anything: give a right option a credit above 0, and an upper bound above 0.')
-    return faults
+    return body.rule === 'credits' ? [...faults, ...disagreements(body)] : faults
   },
   options: (body) => body.options.map(({ id, fixed }) => ({ id, fixed: fixed || body.inOrder })),
   score(body, answer) {

@@ -59,6 +59,8 @@ export interface Kind<Q, R> {
   /** Scores an answer in authored ids. Called only for answers that are not empty. */
   score(body: Q, answer: R): Score
   isEmpty(answer: R): boolean
+  /** What is more than this question takes, in a sentence; null for nothing. What is over is not scored either. */
+  excess?(body: Q, answer: R): string | null
   /** The number k of options for formula scoring, or null where it does not apply (semantics §2). */
   guessable(body: Q): number | null
   /** What may leave the server before the key does: built from an allow-list. */

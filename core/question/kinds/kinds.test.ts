@@ -253,6 +253,59 @@ describe('text', () => {
   })
 })
 
+describe('named places on a picture', () => {
+  const regions = ['a', 'b', 'c', 'd'].map((id) => ({
+    id,
+    shape: { is: 'circle' as const, x: 10, y: 10, r: 5 },
+    right: id < 'c',
+    label: id,
+    comment: '',
+  }))
+  const places = (chosen: string[], spots = 2) => score(withBody('spot', { by: 'place', regions, spots }), { chosen })
+  it('sending every place earns no more than as many as are asked for', () => {
+    expect(places(['a', 'b'])).toBe('1')
+    expect(places(['c', 'd', 'a', 'b'])).toBe('0')
+    expect(places(['a', 'b', 'c', 'd'], 1)).toBe('1')
+    expect(places(['c', 'a', 'b', 'd'], 1)).toBe('0')
+  })
+  it('more than is asked for is not taken', () => {
+    const { body } = withBody('spot', { by: 'place', regions, spots: 2 })
+    const excess = (answer: object) => kindOf('spot').excess!(body, answer)
+    expect([excess({ chosen: ['a', 'b'] }), excess({ chosen: ['a', 'b', 'c'] })]).toEqual([
+      null,
+      'At most 2 places can be marked here.',
+    ])
+  })
+})
+
+describe('credits of several options', () => {
+  const options = (credits: number[], rights: boolean[]) =>
+    credits.map((credit, i) => ({
+      id: 'abcd'[i]!,
+      html: `<p>x${i}</p>`,
+      comment: '',
+      fixed: false,
+      right: rights[i]!,
+      credit,
+    }))
+  const of = (credits: number[], rights: boolean[], over: object = {}) =>
+    withBody('choices', { rule: 'credits', options: options(credits, rights), ...over })
+  it('a credit that says something else than the key is told', () => {
+    expect(questionFaults(of([1, 1, -1], [true, true, false]))).toEqual([])
+    expect(questionFaults(of([1, 0, -1], [true, true, false]))).toEqual([
+      'Option B is marked as right, but choosing it earns nothing.',
+    ])
+    expect(questionFaults(of([1, -1, 0.5], [true, false, false]))).toEqual([
+      'Option C earns credit, but is not marked as right.',
+    ])
+  })
+  it('the fraction lies between −1 and 1, whatever the bounds', () => {
+    const harsh = of([0.5, -10, -10], [true, false, false], { lower: -100 })
+    expect(score(harsh, { chosen: ['b', 'c'] })).toBe('-1')
+    expect(score(harsh, { chosen: ['a'] })).toBe('1')
+  })
+})
+
 describe('rubrics', () => {
   it('add up to the whole', () => {
     expect(

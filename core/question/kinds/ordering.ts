@@ -28,9 +28,7 @@ export function longestInOrder(values: readonly number[]): number {
 
 /** An answer as places in the right order: each line once, wherever it comes first; what is no line left out. */
 function placesOf(body: OrderingBody, order: string[]): number[] {
-  return [...new Set(order)]
-    .map((id) => body.items.findIndex((item) => item.id === id))
-    .filter((place) => place >= 0)
+  return [...new Set(order)].map((id) => body.items.findIndex((item) => item.id === id)).filter((place) => place >= 0)
 }
 
 function fractionOf(body: OrderingBody, places: number[]): Fraction {

@@ -44,7 +44,7 @@ export type SpotAnswer = z.infer<typeof spotAnswer>
 function found(body: SpotBody, answer: SpotAnswer): { hit: string[]; missed: number } {
   const right = body.regions.filter((region) => region.right)
   if (body.by === 'place') {
-    const chosen = new Set(answer.chosen ?? [])
+    const chosen = new Set((answer.chosen ?? []).slice(0, body.spots))
     return {
       hit: right.filter((region) => chosen.has(region.id)).map((region) => region.id),
       missed: body.regions.filter((region) => !region.right && chosen.has(region.id)).length,
@@ -94,6 +94,11 @@ export const spot: Kind<SpotBody, SpotAnswer> = {
         .filter((region) => region.right)
         .map((region) => ({ part: region.id, right: hit.includes(region.id) })),
     }
+  },
+  excess(body, answer) {
+    const given = body.by === 'place' ? new Set(answer.chosen).size : (answer.points?.length ?? 0)
+    if (given <= body.spots) return null
+    return body.spots === 1 ? 'Only one place can be marked here.' : `At most ${body.spots} places can be marked here.`
   },
   isEmpty: (answer) => !answer.points?.length && !answer.chosen?.length,
   guessable: () => null,

@@ -1,6 +1,6 @@
 import { decimalText, Fraction, exact } from '../../kit/exact'
-import type { Random } from '../../kit/random'
-import { compute, holds } from './expression'
+import { seededRandom, type Random } from '../../kit/random'
+import { compute, ExpressionError, holds } from './expression'
 import type { Values, Variable, Vary } from './schema'
 
 /** How many values a variable may take by itself. */
@@ -36,7 +36,18 @@ function valuesAt(vary: Vary, places: readonly number[]): Values {
   return values
 }
 
-const meets = (vary: Vary, values: Values) => vary.conditions.every((condition) => holds(condition, values))
+type Accepts = (values: Values) => boolean
+
+/** The values at some places, if they can be computed, meet the conditions, and are accepted. */
+function goodAt(vary: Vary, places: readonly number[], accepts: Accepts): Values | null {
+  try {
+    const values = valuesAt(vary, places)
+    return vary.conditions.every((condition) => holds(condition, values)) && accepts(values) ? values : null
+  } catch (error) {
+    if (error instanceof ExpressionError) return null
+    throw error
+  }
+}
 
 /** No values meet the conditions. Questions in which that can happen are found before they are kept. */
 export class NoValues extends Error {
@@ -45,27 +56,37 @@ export class NoValues extends Error {
 
 const tries = 400
 const mostEnumerated = 20_000
+/** A generator that every paper shares, for what chance alone does not find. */
+const common = '5ea'.padEnd(64, '0')
 
 /**
  * Draws values that meet the conditions, each combination that does equally likely: by drawing again until one does,
- * and, where that is rare, by listing all of them.
- * @returns null when no combination meets the conditions (or none was found among too many to list)
- * @throws ExpressionError when something cannot be computed
+ * and, where that is rare, by listing all of them. Where they are too many to list, what an author's look has found is
+ * found for every student: then all get the same.
+ * @param accepts what else they have to allow: that a question can be made of them
+ * @returns null when no combination does (or none was found among too many to list)
  */
-export function drawValues(vary: Vary, random: Random): Values | null {
+export function drawValues(vary: Vary, random: Random, accepts: Accepts = () => true): Values | null {
   const sizes = vary.variables.map(sizeOf)
   if (sizes.some((size) => size === 0)) return null
-  for (let i = 0; i < tries; i++) {
-    const values = valuesAt(
+  const all = sizes.reduce((product, size) => product * size, 1)
+  const found = byChance(vary, sizes, random, tries, accepts)
+  if (found) return found
+  if (all > mostEnumerated) return byChance(vary, sizes, seededRandom(common, ['rare']), mostEnumerated, accepts)
+  const good = Array.from({ length: all }, (_, i) => i).filter((i) => goodAt(vary, places(sizes, i), accepts))
+  return good.length ? valuesAt(vary, places(sizes, good[random.below(good.length)]!)) : null
+}
+
+function byChance(vary: Vary, sizes: readonly number[], random: Random, most: number, accepts: Accepts): Values | null {
+  for (let i = 0; i < most; i++) {
+    const values = goodAt(
       vary,
       sizes.map((size) => random.below(size)),
+      accepts,
     )
-    if (meets(vary, values)) return values
+    if (values) return values
   }
-  const all = sizes.reduce((product, size) => product * size, 1)
-  if (all > mostEnumerated) return null
-  const good = Array.from({ length: all }, (_, i) => i).filter((i) => meets(vary, valuesAt(vary, places(sizes, i))))
-  return good.length ? valuesAt(vary, places(sizes, good[random.below(good.length)]!)) : null
+  return null
 }
 
 /** The i-th combination, counted as digits are. */

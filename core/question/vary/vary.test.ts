@@ -178,3 +178,46 @@ describe('faults of a varying question are found before it is kept', () => {
     for (const { values, question } of samples) expect(kindOf('number').keyText(question.body)).toContain(values.way)
   })
 })
+
+describe('rare values', () => {
+  /** One in 2,000 of four million combinations meets the condition: chance alone often finds none. */
+  const rare: Vary = {
+    variables: ['a', 'b'].map((name) => ({ name, over: { by: 'range', from: '1', to: '2000', step: '1' } })),
+    conditions: ['a == b'],
+  }
+  it('what was found before a question was kept is found for every student', () => {
+    const question = varying({
+      vary: rare,
+      stem: '<p>{= a} and {= b}</p>',
+      body: {
+        ...sampleQuestion('number').body,
+        answers: [{ value: '{= a }', near: { by: 'absolute', tolerance: '0' }, credit: 1, comment: '' }],
+      },
+    } as Partial<Question>)
+    expect(questionFaults(question)).toEqual([])
+    const edition = sampleEdition(sampleContent([questionRow('q')]), { q: question })
+    for (let student = 0; student < 40; student++) {
+      const { values } = compilePaper(edition, `student ${student}`, 1, []).items[0]!
+      expect(values!.a).toBe(values!.b)
+    }
+  })
+  it('values of which the question cannot be made are passed over', () => {
+    const seldom: Vary = {
+      variables: [{ name: 'a', over: { by: 'range', from: '0', to: '200', step: '1' } }],
+      conditions: ['1 / a < 2'],
+    }
+    const question = varying({
+      vary: seldom,
+      stem: '<p>1/(100 − {= a})</p>',
+      body: {
+        ...sampleQuestion('number').body,
+        answers: [{ value: '{= 1 / (100 - a) ; 6}', near: { by: 'absolute', tolerance: '0' }, credit: 1, comment: '' }],
+      },
+    } as Partial<Question>)
+    const edition = sampleEdition(sampleContent([questionRow('q')]), { q: question })
+    for (let student = 0; student < 600; student++) {
+      const { values } = compilePaper(edition, `student ${student}`, 1, []).items[0]!
+      expect(['0', '100']).not.toContain(values!.a)
+    }
+  })
+})

@@ -1,7 +1,7 @@
 import type { AnswerRow, AttemptRow } from '../../database/tables'
 import { z } from 'zod'
 import type { Instant } from '../../../core/kit/time'
-import { kindOf } from '../../../core/question'
+import { kindOf, type Question } from '../../../core/question'
 import { byKey } from '../../database/by-key'
 import { inBatches } from '../../database/batches'
 import { toJson, toSql } from '../../database/codec'
@@ -66,7 +66,7 @@ export async function sortAnswers(
     const place = places.get(answer.item)
     if (!place)
       throw new Problem(422, 'item', 'There is no such question on this paper.', { item: answer.item, attempt })
-    const sentence = faultOf(answer.response, kindOf(questions[place.question]!.question.kind).answer, place.options)
+    const sentence = faultOf(answer.response, questions[place.question]!.question, place.options)
     if (sentence === null) sorted.valid.push(answer)
     else sorted.invalid.push({ answer, sentence })
   }
@@ -74,13 +74,15 @@ export async function sortAnswers(
 }
 
 /** What keeps a response from being an answer, in a sentence; null for nothing. */
-function faultOf(response: AnswerSave['response'], schema: z.ZodType, options: readonly { id: string }[]) {
+function faultOf(response: AnswerSave['response'], { kind: name, body }: Question, options: readonly { id: string }[]) {
   if (response === null) return null
-  const read = schema.safeParse(response)
+  const kind = kindOf(name)
+  const read = kind.answer.safeParse(response)
   if (!read.success) return read.error.issues[0]?.message ?? 'This is not an answer to that question.'
   const known = new Set(options.map((option) => option.id))
   const { chosen = [] } = response as { chosen?: string[] }
-  return chosen.every((each) => known.has(each)) ? null : 'There is no such option on this paper.'
+  if (!chosen.every((each) => known.has(each))) return 'There is no such option on this paper.'
+  return kind.excess?.(body, read.data) ?? null
 }
 
 const guard =
