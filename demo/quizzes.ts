@@ -55,7 +55,7 @@ const window = (
   opens: Instant,
   closes: Instant,
   due: Instant | null = null,
-): Window => ({ id, classes, opens, closes, due, latestStart: null })
+): Window => ({ id, classes, opens, closes, due, latestStart: null, closedAt: null })
 
 export interface DemoQuiz {
   id: string

@@ -2,6 +2,7 @@ import { route } from './route'
 
 export const quizRoutes = {
   checks: route<typeof import('~~/server/api/quizzes/[id]/checks.get')>('GET', 'quizzes/[id]/checks'),
+  closing: route<typeof import('~~/server/api/quizzes/[id]/close.get')>('GET', 'quizzes/[id]/close'),
   closeNow: route<typeof import('~~/server/api/quizzes/[id]/close.post')>('POST', 'quizzes/[id]/close'),
   changes: route<typeof import('~~/server/api/quizzes/[id]/edits.get')>('GET', 'quizzes/[id]/edits'),
   edit: route<typeof import('~~/server/api/quizzes/[id]/edits.post')>('POST', 'quizzes/[id]/edits'),

@@ -15,6 +15,7 @@ const window = (id: string, classes: string[], opens: number, closes: number, du
   closes: hour(closes),
   due: due === null ? null : hour(due),
   latestStart: null,
+  closedAt: null,
 })
 
 const moments: fc.Arbitrary<Moment> = fc.oneof(

@@ -49,7 +49,7 @@ const everySlot = (quiz: Quiz): Slot[] =>
 
 /** Rules under which every sentence applies. */
 const full = quizWith({
-  windows: [{ ...sampleWindow, due: at('11:00'), latestStart: at('10:00') }],
+  windows: [{ ...sampleWindow, due: at('11:00'), latestStart: at('10:00'), closedAt: sampleWindow.closes }],
   atDeadline: 'finish',
   overrun: 10,
   attempts: { count: 3, wait: 30, draw: 'fresh', untilPassed: true, cost: 5 },

@@ -10,6 +10,7 @@ export {
   type Limits,
   type Started,
 } from './clock'
+export { closesNow, limitsClosed, whatClosingDoes, type Closing } from './closing'
 export { maySit, type MaySit } from './may-sit'
 export { attemptsUsedAt, moreAttempts, notSat, type AttemptFact, type Sat } from './attempts'
 export { assignedTo, classesOf, type AssignedStudent } from './assigned'

@@ -57,10 +57,11 @@ export function scheduleFor(rules: Rules, student: Student): Schedule {
 
 /**
  * The end of a window for this student: stretched by their extra time only when the accommodation says so. Where there is
- * no limit the window itself is the time given, and its length grows by the same measure.
+ * no limit the window itself is the time given, and its length grows by the same measure. One that a teacher has closed
+ * at once is closed for everybody.
  */
 export function windowEnd(schedule: Schedule, window: Window): Instant | null {
-  if (window.closes === null || !schedule.stretchWindow) return window.closes
+  if (window.closes === null || !schedule.stretchWindow || window.closedAt === window.closes) return window.closes
   if (schedule.limit !== null) return plus(window.closes, schedule.extra * minute)
   const length = Math.max(0, ms(window.closes) - ms(window.opens))
   return plus(window.closes, Math.round(length * (schedule.factor - 1)) + schedule.extraMinutes * minute)

@@ -43,7 +43,15 @@ beforeAll(async () => {
         },
       ]),
       addTo(['rules', 'windows'], null, [
-        { id: 'w1', classes: ['c-tuesday'], opens: now, closes: plus(now, day), due: null, latestStart: null },
+        {
+          id: 'w1',
+          classes: ['c-tuesday'],
+          opens: now,
+          closes: plus(now, day),
+          due: null,
+          latestStart: null,
+          closedAt: null,
+        },
       ]),
     ])!,
     now,

@@ -36,6 +36,7 @@ const window = (classes: string[]) => ({
   closes: soon(24),
   due: null,
   latestStart: null,
+  closedAt: null,
 })
 
 describe('a stimulus', () => {

@@ -25,6 +25,7 @@ beforeAll(async () => {
     closes: plus(now, 2 * day),
     due: null,
     latestStart: null,
+    closedAt: null,
   })
   const edit = together([
     addRows(quiz.content.sections[0]!.id, null, [

@@ -2,7 +2,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { setAccommodation } from '../../server/domain/classes/classes'
 import type { Database } from '../../server/database/database'
 import { makeEdit } from '../../server/domain/quizzes/edits'
-import { closeNow } from '../../server/domain/quizzes/open'
+import { closeNow, lookAtClosing } from '../../server/domain/quizzes/close'
 import { loadQuiz } from '../../server/domain/quizzes/quizzes'
 import { markedPaper, marksTable } from '../../server/domain/marks/marks'
 import { loadAttempt } from '../../server/domain/sittings/attempts'
@@ -255,8 +255,48 @@ describe('the end of a sitting', () => {
     const attempt = await start(quiz)
     expect(await closeNow(db, await person(db, 'p-maren'), quiz, later(10))).toEqual({ ended: 1 })
     await settle(db, { quiz }, later(10.1))
-    expect(await loadAttempt(db, attempt)).toMatchObject({ state: 'handed', handedInAt: later(10) })
+    expect(await loadAttempt(db, attempt)).toMatchObject({
+      state: 'handed',
+      handedInAt: later(10),
+      endedBy: 'teacher',
+    })
     await expect(start(quiz, petra, later(11))).rejects.toThrow(/closed/)
+  })
+  it('a closing hands in what is there whatever the deadline rule, as late as it is by then, and says so beforehand', async () => {
+    const maren = await person(db, 'p-maren')
+    const unsent = await openedQuiz(db, 'close-unsent', { atDeadline: 'unsent', limit: 60 })
+    const left = await start(unsent)
+    const { item } = (await itemsOf(db, left))['q-cover']!
+    await saveAnswers(db, nell, left, 1, [text(item, '2.3', 1)], later(5))
+    expect(await lookAtClosing(db, unsent, later(10))).toMatchObject({
+      handedIn: [{ name: 'Nell Ashdown', minutesOver: 0 }],
+      noFurther: [],
+    })
+    expect((await lookAtClosing(db, unsent, later(10))).shutOut).toContain('Petra Lund')
+    await closeNow(db, maren, unsent, later(10))
+    await settle(db, { quiz: unsent }, later(11))
+    expect(await loadAttempt(db, left)).toMatchObject({ state: 'handed', handedInAt: later(10), score: '1' })
+
+    const over = await openedQuiz(db, 'close-over', { atDeadline: 'finish', overrun: null, limit: 60, grace: 2 })
+    const late = await start(over)
+    expect((await lookAtClosing(db, over, later(90))).handedIn).toEqual([{ name: 'Nell Ashdown', minutesOver: 28 }])
+    await closeNow(db, maren, over, later(90))
+    await settle(db, { quiz: over }, later(91))
+    expect(await loadAttempt(db, late)).toMatchObject({ state: 'handed', handedInAt: later(90), minutesOver: 28 })
+  })
+  it('a closing closes for those whose window their extra time stretches, too; a later end stretches again', async () => {
+    const maren = await person(db, 'p-maren')
+    const stretched = { factor: 3, extraMinutes: 0, stretchWindow: true }
+    await setAccommodation(db, maren, petra, stretched, day)
+    const quiz = await openedQuiz(db, 'close-stretched')
+    await closeNow(db, maren, quiz, later(10))
+    await expect(start(quiz, petra, later(11))).rejects.toThrow(/closed/)
+    const { quiz: closed, revision } = await loadQuiz(db, quiz)
+    const windows = closed.rules.windows.map((window) => ({ ...window, closes: later(20) }))
+    await makeEdit(db, maren, quiz, revision, 'test.9', await rulesEdit(db, quiz, { windows }), later(12))
+    // Two hours beyond its end by their extra time.
+    expect(await start(quiz, petra, later(100))).toBeTruthy()
+    await setAccommodation(db, maren, petra, { factor: 1, extraMinutes: 0, stretchWindow: false }, later(101))
   })
 })
 

@@ -42,7 +42,17 @@ export async function openedQuiz(
     content: { ...blank, shuffleOptions: false, ...content, sections: [{ ...blank.sections[0]!, rows }] },
     rules: {
       ...usualRules,
-      windows: [{ id: 'w1', classes: ['c-tuesday'], opens: day, closes: later(180), due: null, latestStart: null }],
+      windows: [
+        {
+          id: 'w1',
+          classes: ['c-tuesday'],
+          opens: day,
+          closes: later(180),
+          due: null,
+          latestStart: null,
+          closedAt: null,
+        },
+      ],
       limit: 60,
       ...rules,
     },

@@ -259,6 +259,7 @@ export const routes: Route[] = [
   ],
   ['GET', 'quizzes/[id]/checks', () => '/api/quizzes/quiz-tides/checks', undefined, sharedQuiz],
   ['POST', 'quizzes/[id]/open', () => '/api/quizzes/quiz-buoys/open', undefined, ownQuiz],
+  ['GET', 'quizzes/[id]/close', () => '/api/quizzes/quiz-lights/close', undefined, ownQuiz],
   ['POST', 'quizzes/[id]/close', () => '/api/quizzes/quiz-lights/close', undefined, ownQuiz],
   ['PUT', 'quizzes/[id]/state', () => '/api/quizzes/quiz-chart/state', () => ({ state: 'filed' }), ownQuiz],
   [

@@ -1,8 +1,9 @@
 import { classes } from './classes'
+import { closedAt } from './closed-at'
 import { closes } from './closes'
 import { due } from './due'
 import { latestStart } from './latest-start'
 import { opens } from './opens'
 
 /** Rules of each window, in the order in which its sentence names them. */
-export const windowRules = { classes, opens, closes, due, latestStart }
+export const windowRules = { classes, opens, closes, due, latestStart, closedAt }

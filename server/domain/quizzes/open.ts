@@ -1,22 +1,12 @@
 import type { Instant } from '../../../core/kit/time'
-import {
-  applyEdit,
-  editTo,
-  mayBecome,
-  questionsUsed,
-  type Check,
-  type StoredState,
-  type Window,
-} from '../../../core/quiz'
+import { mayBecome, questionsUsed, type Check, type StoredState } from '../../../core/quiz'
 import { toJson, toSql } from '../../database/codec'
 import type { Database } from '../../database/database'
 import type { Person } from '../../people/people'
 import { Problem } from '../problem'
 import { recordLine } from '../record'
-import { closeOpenSittings } from '../sittings/timing'
 import { checksFor } from './checks'
 import { freeze } from './edition'
-import { keepChange } from './edits'
 import { loadQuiz } from './quizzes'
 
 function ensureNothingStops(checks: Check[]): void {
@@ -91,27 +81,6 @@ export async function setQuizState(
       row.stored,
     ])
     if (changed) await recordLine(db, now, person.id, `quiz ${to}`, quizId)
-  })
-}
-
-/** Close now: the one act that shortens sittings under way. Windows end, and what is there is handed in. */
-export async function closeNow(
-  database: Database,
-  person: Person,
-  quizId: string,
-  now: Instant,
-): Promise<{ ended: number }> {
-  return database.transaction(async (db) => {
-    await db.one('SELECT id FROM quiz WHERE id = ? FOR UPDATE', [quizId])
-    const row = await loadQuiz(db, quizId)
-    if (row.stored !== 'published') throw new Problem(409, 'state', 'Only a quiz that is open can be closed.')
-    const closesNow = (window: Window) =>
-      window.closes !== null && window.closes <= now ? window.closes : window.opens < now ? now : window.opens
-    const windows = row.quiz.rules.windows.map((window) => ({ ...window, closes: closesNow(window) }))
-    const edit = editTo(row.quiz, { ...row.quiz, rules: { ...row.quiz.rules, windows } })
-    if (edit) await keepChange(db, person, row, applyEdit(row.quiz, edit).quiz, `close.${row.revision + 1}`, edit, now)
-    await recordLine(db, now, person.id, 'quiz closed now', quizId)
-    return { ended: await closeOpenSittings(db, quizId, now) }
   })
 }
 

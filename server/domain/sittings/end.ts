@@ -18,19 +18,24 @@ export type Ending =
 
 interface Dated {
   state: 'handed' | 'unsent'
+  by: 'student' | 'clock' | 'teacher'
   at: Instant
   daysLate: number
   minutesOver: number
 }
 
 function dated(attempt: Attempt, rules: Rules, ending: Ending, lastKept: Instant | null, now: Instant): Dated {
+  // A teacher has closed it: it ends at that instant, whatever the rule at the deadline.
+  const closed = ending.by === 'clock' && attempt.endedBy === 'teacher' ? attempt.limits.hardStop : null
   const at =
-    ending.by === 'student'
+    closed ??
+    (ending.by === 'student'
       ? datedByStudent(rules.atDeadline, attempt.limits, now)
-      : datedByClock(rules.atDeadline, attempt.limits, lastKept, now)
+      : datedByClock(rules.atDeadline, attempt.limits, lastKept, now))
   const due = rules.windows.find((window) => window.id === attempt.window)?.due ?? null
   return {
-    state: ending.by === 'clock' && rules.atDeadline === 'unsent' ? 'unsent' : 'handed',
+    state: ending.by === 'clock' && rules.atDeadline === 'unsent' && closed === null ? 'unsent' : 'handed',
+    by: closed === null ? ending.by : 'teacher',
     at,
     ...lateness(at, due, attempt.limits.onTimeUntil),
   }
@@ -70,7 +75,7 @@ export async function endIn(db: Db, attemptId: string, ending: Ending, now: Inst
   const end = dated(attempt, quiz.rules, ending, lastKept, now)
   await db.run(
     'UPDATE attempt SET state = ?, handed_in_at = ?, ended_by = ?, days_late = ?, minutes_over = ? WHERE id = ?',
-    [end.state, toSql(end.at), ending.by, end.daysLate, end.minutesOver, attemptId],
+    [end.state, toSql(end.at), end.by, end.daysLate, end.minutesOver, attemptId],
   )
   await keepMarks(db, attempt, end.at)
   await recordLine(

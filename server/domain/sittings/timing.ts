@@ -1,7 +1,7 @@
 import type { AttemptRow, QuizRow } from '../../database/tables'
-import { earlier, type Instant } from '../../../core/kit/time'
+import type { Instant } from '../../../core/kit/time'
 import type { Rules } from '../../../core/quiz'
-import { limitsFor, neverShorter, scheduleFor, type Limits } from '../../../core/schedule'
+import { limitsClosed, limitsFor, neverShorter, scheduleFor, type Limits } from '../../../core/schedule'
 import { byKey } from '../../database/by-key'
 import { fromSql, fromSqlOrNever, toSql, toSqlOrNever } from '../../database/codec'
 import { readQuiz } from '../../documents/read'
@@ -50,11 +50,7 @@ export async function rewriteOpenSittings(db: Db, scope: Scope, now: Instant): P
     rows.map((row) => {
       const rules = 'quiz' in scope ? scope.rules : readQuiz(row.body).rules
       const schedule = scheduleFor(rules, students.get(row.student_id)!)
-      const before = {
-        deadline: fromSqlOrNever(row.deadline),
-        onTimeUntil: fromSqlOrNever(row.on_time_until),
-        hardStop: fromSqlOrNever(row.hard_stop),
-      }
+      const before = limitsOf(row)
       // A window that was taken out of the rules leaves the sittings that began in it as they were.
       const kept = schedule.windows.some((window) => window.id === row.window_id)
       const next = kept ? limitsFor(schedule, { startedAt: fromSql(row.started_at), window: row.window_id }) : before
@@ -63,18 +59,29 @@ export async function rewriteOpenSittings(db: Db, scope: Scope, now: Instant): P
   )
 }
 
-/** Ends every open sitting of a quiz at an instant: the sweep hands in what is there. */
+/**
+ * Closes every open sitting of a quiz at an instant: what is there is handed in whatever the rule at the deadline, and
+ * marked when it is settled. @returns how many there were
+ */
 export async function closeOpenSittings(db: Db, quiz: string, now: Instant): Promise<number> {
-  const rows = await db.rows<Pick<AttemptRow, 'id' | 'deadline'>>(
-    "SELECT id, deadline FROM attempt WHERE quiz_id = ? AND state = 'open' AND hard_stop >= ? FOR UPDATE",
+  const rows = await db.rows<Pick<AttemptRow, 'id' | 'deadline' | 'on_time_until' | 'hard_stop'>>(
+    "SELECT id, deadline, on_time_until, hard_stop FROM attempt WHERE quiz_id = ? AND state = 'open' AND hard_stop >= ? FOR UPDATE",
     [quiz, toSql(now)],
   )
   await write(
     db,
-    rows.map((row) => [
-      row.id,
-      { deadline: earlier(fromSqlOrNever(row.deadline), now), onTimeUntil: now, hardStop: now },
-    ]),
+    rows.map((row) => [row.id, limitsClosed(limitsOf(row), now)]),
   )
+  // Who ends it is known before it has ended: the sweep finds it there.
+  if (rows.length)
+    await db.run("UPDATE attempt SET ended_by = 'teacher' WHERE id IN (?) AND state = 'open'", [
+      rows.map((row) => row.id),
+    ])
   return rows.length
 }
+
+const limitsOf = (row: Pick<AttemptRow, 'deadline' | 'on_time_until' | 'hard_stop'>): Limits => ({
+  deadline: fromSqlOrNever(row.deadline),
+  onTimeUntil: fromSqlOrNever(row.on_time_until),
+  hardStop: fromSqlOrNever(row.hard_stop),
+})

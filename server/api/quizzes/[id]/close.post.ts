@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { id } from '../../../../core/question'
-import { closeNow } from '../../../domain/quizzes/open'
+import { closeNow } from '../../../domain/quizzes/close'
 import { settle } from '../../../domain/sittings/end'
 import { plus } from '../../../../core/kit/time'
 import { route } from '../../../utils/route'

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { Closing } from '~~/core/schedule/closing'
 import { quizRoutes } from '~/client/quizzes'
 import { exact } from '~~/core/kit/exact'
 import { clockTime, duration, sentenceTime } from '~~/core/kit/phrases'
@@ -56,6 +57,14 @@ function release(group: { id: string; name: string; releasedAt: string | null })
     await load()
   })
 }
+const closing = shallowRef<Closing | null>(null)
+async function askToClose() {
+  closing.value = null
+  asking.value = true
+  await act(async () => {
+    closing.value = await quizRoutes.closing({ id })
+  })
+}
 async function closeNow() {
   asking.value = false
   await act(async () => {
@@ -69,7 +78,7 @@ async function closeNow() {
 <template>
   <div>
     <Teleport v-if="store.view?.state === 'open'" defer to="#quiz-actions"
-      ><button class="btn btn-warn" @click="asking = true">Close now…</button></Teleport
+      ><button class="btn btn-warn" @click="askToClose">Close now…</button></Teleport
     >
     <div class="mx-auto max-w-6xl">
       <ProblemNote class="mb-3" :words="problem" />
@@ -184,9 +193,11 @@ async function closeNow() {
         Nobody can start any more, and every paper under way is handed in as it stands at this moment.
         <strong>This cannot be undone</strong> for those papers; a new window can be given under Rules.
       </p>
+      <ClosingNote v-if="closing" class="mt-4" :closing="closing" />
+      <p v-else class="mt-4 text-soft">Looking who is at work …</p>
       <div class="mt-5 flex justify-end gap-2">
         <button class="btn" @click="asking = false">Leave it open</button
-        ><button class="btn btn-warn" @click="closeNow">Close now</button>
+        ><button class="btn btn-warn" :disabled="!closing" @click="closeNow">Close now</button>
       </div>
     </ModalDialog>
   </div>
