@@ -70,13 +70,12 @@ function releaseLane(
   facet: FacetName,
   classes: readonly LaneClass[],
   ends: Ends,
+  scheduleOfClass: (id: string) => Schedule,
   leakOf: (group: string, from: Instant | null) => Leak | null,
 ): ReleaseLane {
   const spans = new Map<Instant | null, ReleaseLane['spans'][number]>()
   for (const group of classes) {
-    const window = rules.windows.find((each) => each.classes.includes(group.id))
-    if (!window) continue
-    const from = earliestSight(rules, facet, window, [group.id], ends)
+    const from = earliestSight(rules, facet, scheduleOfClass(group.id), [group.id], ends)
     const before = spans.get(from)
     spans.set(from, {
       from,
@@ -144,7 +143,7 @@ export function dayLine(
   const ends = endsOf(students)
   const release = facetNames
     .filter((facet) => rules.release[facet].from.at !== 'never')
-    .map((facet) => releaseLane(rules, facet, used, ends, leakOf(facet)))
+    .map((facet) => releaseLane(rules, facet, used, ends, scheduleOfClass, leakOf(facet)))
   const known = [
     ...sitting.flatMap((lane) =>
       lane.spans.flatMap((span) => [span.opens, span.closes, span.reach, ...span.marks.map((mark) => mark.at)]),

@@ -1,31 +1,58 @@
-import { minute, plus, type Instant } from '../kit/time'
-import type { Rules, Window } from '../quiz/schema'
+import { type Instant } from '../kit/time'
+import type { Rules } from '../quiz/schema'
+import type { Schedule } from '../schedule/schedule'
+import { earliestUsedUp, startsOf, type Starts } from '../schedule/starts'
 import type { Ends } from './ends'
 import { instantOf } from './facets'
 import type { FacetName } from './schema'
 
+/** A first sight of a facet: after an attempt of no length that was handed in at an instant. */
+export interface Sight {
+  handedInAt: Instant
+  at: Instant
+}
+
 /**
- * The earliest instant at which somebody who sits in a window can see a facet: after an attempt of no length, begun as
- * the window opens, and as many as it takes without a pause (semantics §7). Null where that is not foreseen or never.
+ * The earliest sights that a student can have of a facet, one for each stretch of time in which they can start: after an
+ * attempt of no length begun as it opens (semantics §7). None where that is never, or not foreseen.
  */
-export function earliestSight(
+export function sightsOf(
   rules: Rules,
   facet: FacetName,
-  window: Window,
+  schedule: Schedule,
   classes: readonly string[],
   ends: Ends,
-): Instant | null {
-  const { count, wait } = rules.attempts
-  return instantOf(rules.release[facet].from, {
-    handedInAt: window.opens,
-    markedAt: window.opens,
-    attemptsUsedAt: count === null ? null : plus(window.opens, (count - 1) * wait * minute),
-    passed: true,
-    due: window.due,
-    classEnd: ends.ofClasses(classes),
-    everyoneEnd: ends.everyone,
-    // A release by hand is the teacher's own choice of a moment: it is not foreseen.
-    releasedAt: null,
-    viewed: [],
+  starts: readonly Starts[] = startsOf(schedule),
+): Sight[] {
+  const rule = rules.release[facet]
+  // Without a pass mark nobody passes.
+  if (rule.ifPassed && rules.grade.pass === null) return []
+  const passingEnds = rules.attempts.untilPassed && rules.grade.pass !== null
+  const attemptsUsedAt = earliestUsedUp(schedule, starts, passingEnds)
+  return starts.flatMap(({ window, from: handedInAt }): Sight[] => {
+    const from = instantOf(rule.from, {
+      handedInAt,
+      markedAt: handedInAt,
+      attemptsUsedAt,
+      passed: true,
+      due: window.due,
+      classEnd: ends.ofClasses(classes),
+      everyoneEnd: ends.everyone,
+      // A release by hand is the teacher's own choice of a moment: it is not foreseen.
+      releasedAt: null,
+      viewed: [],
+    })
+    if (from === null) return []
+    const at = from > handedInAt ? from : handedInAt
+    return rule.until !== null && at >= rule.until ? [] : [{ handedInAt, at }]
   })
+}
+
+/** The earliest of them, or null. */
+export function earliestSight(...given: Parameters<typeof sightsOf>): Instant | null {
+  return (
+    sightsOf(...given)
+      .map(({ at }) => at)
+      .sort()[0] ?? null
+  )
 }

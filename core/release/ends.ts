@@ -1,5 +1,5 @@
 import { latest, type End } from '../kit/time'
-import { latestEnd } from '../schedule/clock'
+import { latestEnd } from '../schedule/starts'
 import type { Schedule } from '../schedule/schedule'
 
 export interface Assigned {

@@ -15,7 +15,7 @@ import {
   type Moment,
   type ReleaseRules,
 } from '../release/schema'
-import { latestEnd } from '../schedule/clock'
+import { latestEnd } from '../schedule/starts'
 import { choice, slot } from './pieces'
 import type { Option, Rule } from './rule'
 

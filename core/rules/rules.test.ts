@@ -82,7 +82,7 @@ describe('the registry', () => {
 describe('sentences', () => {
   it('say the rules, each value in its slot', () => {
     expect(wordsOf(full, 'who')).toEqual([
-      '[Tuesday evening] may start from [Tue 14 May, 09:00] [until Tue 14 May, 11:59], [due Tue 14 May, 11:00], starting at the latest [Tue 14 May, 10:00]. <take out>',
+      '[Tuesday evening] may start from [Tue 14 May, 09:00] [until Tue 14 May, 11:59], [due Tue 14 May, 11:00], starting at the latest [Tue 14 May, 10:00], [closed for everybody]. <take out>',
       'Beforehand it is [announced to them].',
     ])
     expect(wordsOf(full, 'sitting').slice(0, 5)).toEqual([

@@ -1,4 +1,4 @@
-import { earlier, endAt, later, latest, minute, ms, never, plus, type End, type Instant } from '../kit/time'
+import { earlier, later, minute, ms, plus, type Instant } from '../kit/time'
 import type { Window } from '../quiz/schema'
 import { windowEnd, type Schedule } from './schedule'
 
@@ -72,21 +72,6 @@ export function neverShorter(before: Limits, next: Limits): Limits {
     onTimeUntil: later(before.onTimeUntil, next.onTimeUntil),
     hardStop: later(before.hardStop, next.hardStop),
   }
-}
-
-/**
- * end(student) of semantics §7: the latest possible hard stop over all windows of a student. A student without a window
- * has none to wait for.
- */
-export function latestEnd(schedule: Schedule): End {
-  return latest(
-    schedule.windows.map((window) => {
-      const lastStart = lastStartOf(schedule, window)
-      // With a limit and no end of the window somebody can always start later.
-      if (lastStart === null) return never
-      return endAt(limitsFor(schedule, { startedAt: lastStart, window: window.id }).hardStop)
-    }),
-  )
 }
 
 /** The last instant at which somebody may start in a window, or null for no end. */

@@ -3,8 +3,9 @@ import { sentenceTime } from '../kit/phrases'
 import type { Window } from '../quiz/schema'
 import type { QuizState } from '../quiz/state'
 import { moreAttempts, type Sat } from './attempts'
-import { lastStartOf, limitsFor } from './clock'
-import { windowEnd, type Schedule } from './schedule'
+import { lastStartOf } from './clock'
+import type { Schedule } from './schedule'
+import { startsBefore, windowAt } from './starts'
 
 export type MaySit =
   | { may: true; window: string; attempt: number; sentence: string }
@@ -50,8 +51,7 @@ function inWindow(
   zone: string,
   no: (sentence: string, from?: Instant | null) => MaySit,
 ): MaySit {
-  const open = schedule.windows.filter((window) => window.opens <= now && startsBefore(schedule, window, now))
-  const best = longest(schedule, open, now)
+  const best = windowAt(schedule, now)
   if (best && ready <= now) {
     const last = lastStartOf(schedule, best)
     return {
@@ -74,24 +74,6 @@ function inWindow(
   const closed = lastOf(schedule)
   const last = lastStartOf(schedule, closed)!
   return no(`${last === closed.latestStart ? 'The latest start was' : 'It closed'} ${sentenceTime(last, zone)}.`)
-}
-
-/** Whether somebody may still start in a window at an instant, its opening aside. */
-function startsBefore(schedule: Schedule, window: Window, at: Instant): boolean {
-  const last = lastStartOf(schedule, window)
-  return last === null || at < last
-}
-
-/** Of several windows the one that ends latest for the student; of those that end together, the one whose time runs longest. */
-function longest(schedule: Schedule, windows: readonly Window[], now: Instant): Window | undefined {
-  const ends = (window: Window): [string, string] => [
-    windowEnd(schedule, window) ?? '~',
-    limitsFor(schedule, { startedAt: now, window: window.id }).hardStop ?? '~',
-  ]
-  return [...windows].sort((a, b) => {
-    const [one, other] = [ends(a), ends(b)]
-    return one[0] === other[0] ? (one[1] < other[1] ? 1 : one[1] > other[1] ? -1 : 0) : one[0] < other[0] ? 1 : -1
-  })[0]
 }
 
 /** The window in which starting was possible last. */

@@ -1,0 +1,90 @@
+import { latest, never, endAt, plus, minute, type End, type Instant } from '../kit/time'
+import type { Window } from '../quiz/schema'
+import { lastStartOf, limitsFor } from './clock'
+import { windowEnd, type Schedule } from './schedule'
+
+/** Whether somebody may still start in a window at an instant, its opening aside. */
+export function startsBefore(schedule: Schedule, window: Window, at: Instant): boolean {
+  const last = lastStartOf(schedule, window)
+  return last === null || at < last
+}
+
+/**
+ * The window in which somebody starts at an instant: of those that are open the one that ends latest for them; of those
+ * that end together, the one whose time runs longest (semantics §5). Undefined where none is open.
+ */
+export function windowAt(schedule: Schedule, at: Instant): Window | undefined {
+  const open = schedule.windows.filter((window) => window.opens <= at && startsBefore(schedule, window, at))
+  if (open.length < 2) return open[0]
+  const ends = new Map(
+    open.map((window) => [
+      window,
+      [
+        windowEnd(schedule, window) ?? '~',
+        limitsFor(schedule, { startedAt: at, window: window.id }).hardStop ?? '~',
+      ] as const,
+    ]),
+  )
+  return open.reduce((best, window) => {
+    const [[a, b], [c, d]] = [ends.get(best)!, ends.get(window)!]
+    return c > a || (c === a && d > b) ? window : best
+  })
+}
+
+/** A stretch of time in which somebody can start, always in the same window. */
+export interface Starts {
+  window: Window
+  from: Instant
+  /** Null for no end. */
+  before: Instant | null
+}
+
+/** When somebody can start, in order. Windows in which nobody can start, or that another always wins against, are not in it. */
+export function startsOf(schedule: Schedule): Starts[] {
+  const turns = [
+    ...new Set(schedule.windows.flatMap((window) => [window.opens, lastStartOf(schedule, window) ?? window.opens])),
+  ].sort()
+  return turns.flatMap((from, i): Starts[] => {
+    const window = windowAt(schedule, from)
+    return window ? [{ window, from, before: turns[i + 1] ?? null }] : []
+  })
+}
+
+/** The first instant from `at` on at which somebody can start, or null. */
+export function nextStart(starts: readonly Starts[], at: Instant): Instant | null {
+  for (const { from, before } of starts) {
+    const start = from > at ? from : at
+    if (before === null || start < before) return start
+  }
+  return null
+}
+
+/** The latest possible hard stop of a start from `at` on; before all where none is possible. */
+export function latestEndFrom(schedule: Schedule, starts: readonly Starts[], at: Instant): End {
+  return latest(
+    starts
+      .filter(({ before }) => before === null || at < before)
+      .map(({ window, before }) =>
+        // Without an end somebody can always start later.
+        before === null ? never : endAt(limitsFor(schedule, { startedAt: before, window: window.id }).hardStop),
+      ),
+  )
+}
+
+/** end(student) of semantics §7: the latest possible hard stop. A student without a window has none to wait for. */
+export function latestEnd(schedule: Schedule): End {
+  return latestEndFrom(schedule, startsOf(schedule), '')
+}
+
+/**
+ * When somebody can have used their attempts up at the earliest: as many as there are, of no length, as soon as windows
+ * and waits allow (or the first, where passing ends them). Null where that cannot be.
+ */
+export function earliestUsedUp(schedule: Schedule, starts: readonly Starts[], passingEnds: boolean): Instant | null {
+  const { count, wait } = schedule.attempts
+  let at = nextStart(starts, '')
+  if (passingEnds || at === null) return at
+  if (count === null) return null
+  for (let i = 1; i < count && at !== null; i++) at = nextStart(starts, plus(at, wait * minute))
+  return at
+}
