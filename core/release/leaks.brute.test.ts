@@ -13,14 +13,14 @@ import { endsOf, leaks, visibleFacets, type Assigned, type Moment } from '.'
 const quarter = (n: number): Instant => plus(at('00:00'), n * 15 * minute)
 const hours = 14
 const grid = Array.from({ length: hours * 4 }, (_, i) => quarter(i))
-/** Sights fall on whole hours: all that is made up below does. */
-const instants = Array.from({ length: 40 }, (_, i) => quarter(4 * i))
+/** Sights fall on half hours: all that is made up below does. */
+const instants = Array.from({ length: 80 }, (_, i) => quarter(2 * i))
 
 const hour = (n: number) => quarter(4 * n)
 const maybe = (max: number) => fc.option(fc.integer({ min: 0, max }), { freq: 2 })
 const window = fc
   .record({
-    classes: fc.constantFrom(['tue'], ['sat'], ['tue', 'sat']),
+    classes: fc.constantFrom<string[]>(['tue'], ['sat'], ['tue', 'sat']),
     opens: fc.integer({ min: 0, max: 8 }),
     length: fc.integer({ min: 1, max: 5 }),
     due: maybe(6),

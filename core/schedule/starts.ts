@@ -10,26 +10,25 @@ export function startsBefore(schedule: Schedule, window: Window, at: Instant): b
 }
 
 /**
- * The window in which somebody starts at an instant: of those that are open the one that ends latest for them; of those
- * that end together, the one whose time runs longest (semantics §5). Undefined where none is open.
+ * The window in which somebody starts at an instant: of those that are open the one that ends latest for them, by the
+ * latest hard stop that a start in it can have; of those that reach as far, the one that closes last (semantics §5). Whenever
+ * they start in it, no other would give them longer. Undefined where none is open.
  */
 export function windowAt(schedule: Schedule, at: Instant): Window | undefined {
   const open = schedule.windows.filter((window) => window.opens <= at && startsBefore(schedule, window, at))
   if (open.length < 2) return open[0]
-  const ends = new Map(
-    open.map((window) => [
-      window,
-      [
-        windowEnd(schedule, window) ?? '~',
-        limitsFor(schedule, { startedAt: at, window: window.id }).hardStop ?? '~',
-      ] as const,
-    ]),
-  )
-  return open.reduce((best, window) => {
-    const [[a, b], [c, d]] = [ends.get(best)!, ends.get(window)!]
-    return c > a || (c === a && d > b) ? window : best
-  })
+  const reach = (window: Window): Instant => {
+    const last = lastStartOf(schedule, window)
+    return (last && limitsFor(schedule, { startedAt: last, window: window.id }).hardStop) ?? endless
+  }
+  return open
+    .map((window) => ({ window, reach: reach(window), end: windowEnd(schedule, window) ?? endless }))
+    .reduce((best, each) =>
+      each.reach > best.reach || (each.reach === best.reach && each.end > best.end) ? each : best,
+    ).window
 }
+/** Later than every instant, as text. */
+const endless = '~'
 
 /** A stretch of time in which somebody can start, always in the same window. */
 export interface Starts {
