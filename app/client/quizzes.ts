@@ -16,6 +16,7 @@ export const quizRoutes = {
   open: route<typeof import('~~/server/api/quizzes/[id]/open.post')>('POST', 'quizzes/[id]/open'),
   release: route<typeof import('~~/server/api/quizzes/[id]/release.put')>('PUT', 'quizzes/[id]/release'),
   setState: route<typeof import('~~/server/api/quizzes/[id]/state.put')>('PUT', 'quizzes/[id]/state'),
+  unshare: route<typeof import('~~/server/api/quizzes/[id]/teachers.delete')>('DELETE', 'quizzes/[id]/teachers'),
   share: route<typeof import('~~/server/api/quizzes/[id]/teachers.post')>('POST', 'quizzes/[id]/teachers'),
   list: route<typeof import('~~/server/api/quizzes/index.get')>('GET', 'quizzes'),
   add: route<typeof import('~~/server/api/quizzes/index.post')>('POST', 'quizzes'),

@@ -22,3 +22,10 @@ export async function inBatches<T>(
   }
   if (batch.length) await work(batch)
 }
+
+/** One after another, each by itself. @returns what each gave, in order */
+export async function mapInOrder<T, R>(items: readonly T[], work: (item: T) => Promise<R>): Promise<R[]> {
+  const results: R[] = []
+  for (const item of items) results.push(await work(item))
+  return results
+}

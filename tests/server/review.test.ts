@@ -7,10 +7,11 @@ import { setAccommodation } from '../../server/domain/classes/classes'
 import { marksTable } from '../../server/domain/marks/marks'
 import { makeEdit } from '../../server/domain/quizzes/edits'
 import { releaseTo, unrelease } from '../../server/domain/quizzes/open'
-import { listQuizzes } from '../../server/domain/quizzes/quizzes'
+import { listQuizzes, loadQuiz } from '../../server/domain/quizzes/quizzes'
 import { quizView } from '../../server/domain/quizzes/view'
 import { reviewFor } from '../../server/domain/reviews/review'
 import { loadAttempts } from '../../server/domain/sittings/attempts'
+import { settle } from '../../server/domain/sittings/end'
 import { handIn } from '../../server/domain/sittings/hand-in'
 import { myQuizzes } from '../../server/domain/sittings/my-quizzes'
 import { saveAnswers } from '../../server/domain/sittings/save'
@@ -221,6 +222,52 @@ describe('one release rule governs every place that shows a score', () => {
       expect((await listQuizzes(db, maren, later(minutes))).find((each) => each.id === quiz)!.state).toBe(state)
       expect((await quizView(db, maren, quiz, later(minutes))).state).toBe(state)
     }
+  })
+  it('a class that is taken out of the rules keeps its papers, its review and its list', async () => {
+    const quiz = await openedQuiz(db, 'taken-out')
+    const attempt = await sat(quiz)
+    const { revision } = await loadQuiz(db, quiz)
+    const windows = [
+      {
+        id: 'w1',
+        classes: ['c-saturday'],
+        opens: day,
+        closes: later(180),
+        due: null,
+        latestStart: null,
+        closedAt: null,
+      },
+    ]
+    await makeEdit(
+      db,
+      await person(db, 'p-maren'),
+      quiz,
+      revision,
+      'out.1',
+      await rulesEdit(db, quiz, { windows }),
+      later(20),
+    )
+    for (const at of [later(30), later(500)]) {
+      expect((await reviewFor(db, nell, attempt, at)).score).not.toBeNull()
+      const listed = (await myQuizzes(db, await person(db, nell.id), at)).find(({ id }) => id === quiz)
+      expect(listed).toMatchObject({ may: 'done', sentence: 'This quiz is not meant for your class.' })
+    }
+  })
+  it('a paper that cannot be marked stops neither the sweep nor who reads its quiz', async () => {
+    const quiz = await openedQuiz(db, 'stuck')
+    const { attempt } = await startSitting(db, await person(db, nell.id), quiz, 'd1', undefined, day)
+    const petra = await person(db, 'p-petra-lund')
+    const { attempt: other } = await startSitting(db, petra, quiz, 'd1', undefined, day)
+    await db.run("UPDATE attempt SET paper = 'nonsense' WHERE id = ?", [attempt])
+    expect(await settle(db, { quiz }, later(400))).toBe(1)
+    expect(await settle(db, { quiz }, later(400))).toBe(0)
+    expect(await loadAttempts(db, { ids: [attempt, other] })).toEqual(
+      expect.arrayContaining([
+        expect.objectContaining({ id: attempt, state: 'open' }),
+        expect.objectContaining({ id: other, state: 'handed' }),
+      ]),
+    )
+    expect((await myQuizzes(db, petra, later(401))).some(({ id }) => id === quiz)).toBe(true)
   })
   it('a teacher sees marks whatever is released', async () => {
     const table = await marksTable(db, 'everywhere', later(12))

@@ -112,7 +112,7 @@ describe('bad input', () => {
       { factor: 0.5, extraMinutes: 0, stretchWindow: false },
       /at least 1/,
     ],
-    ['student', 'POST', '/api/my/quizzes/quiz-tides/start', { device: 'd1' }, /not open/],
+    ['student', 'POST', '/api/my/quizzes/quiz-tides/start', { device: 'd1' }, /not here/],
     ['nobody', 'POST', '/api/session', { email: 'a@b.example', password: 'x' }, /do not belong together/],
     ['nobody', 'GET', '/api/quizzes/none/at/all', undefined, /nothing at this address/],
   ]

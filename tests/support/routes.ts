@@ -276,6 +276,7 @@ export const routes: Route[] = [
     () => ({ email: 'nobody@gannet.example' }),
     ownQuiz,
   ],
+  ['DELETE', 'quizzes/[id]/teachers', () => '/api/quizzes/quiz-lights/teachers?person=p-nobody', undefined, ownQuiz],
   ['GET', 'quizzes/[id]/marks/index', () => '/api/quizzes/quiz-buoys/marks', undefined, ownQuiz],
   ['GET', 'quizzes/[id]/marks/[attempt]', () => `/api/quizzes/quiz-buoys/marks/${known.attempt}`, undefined, ownQuiz],
   [

@@ -39,9 +39,11 @@ export async function studentsByIds(db: Db, ids: readonly string[]): Promise<Map
   return ids.length ? gathered(await db.rows<Row>(`SELECT ${columns} WHERE p.id IN (?)`, [ids])) : new Map()
 }
 
-/** Everybody enrolled in a school's classes: for a page that works out the rules as they are changed. */
-export async function studentsOfSchool(db: Db, school: string): Promise<Student[]> {
-  return [
-    ...gathered(await db.rows<Row>(`SELECT ${columns} WHERE p.school_id = ? ORDER BY p.name, p.id`, [school])).values(),
-  ]
+/**
+ * Students whom the teacher of a quiz has to do with: of its classes, and of their own, with the classes among those.
+ * For a page that works out the rules as they are changed.
+ */
+export async function studentsAround(db: Db, teacher: string, quizClasses: readonly string[]): Promise<Student[]> {
+  const own = await db.rows<{ class_id: string }>('SELECT class_id FROM class_teacher WHERE person_id = ?', [teacher])
+  return studentsOfClasses(db, [...new Set([...quizClasses, ...own.map((row) => row.class_id)])])
 }

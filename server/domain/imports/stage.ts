@@ -13,6 +13,7 @@ import { nearKey } from '../../../core/question/near'
 import { toJson, toSql } from '../../database/codec'
 import type { Database, Db } from '../../database/database'
 import { addManyMedia } from '../bank/material/media'
+import { seenAmong } from '../bank/finding/visible'
 import { loadQuestions, prepared } from '../bank/questions/questions'
 import { preparedStimulus } from '../bank/material/stimuli'
 import { eachText } from '../../../core/kit/each-text'
@@ -124,18 +125,31 @@ async function fates(db: Db, person: Person, items: readonly BundleItem[]): Prom
         [person.school, outside, person.school, outside],
       )
     : []
-  const knownAs = new Map(known.map((row) => [row.outside_id, row.question_id]))
+  // What a person may not see is not told of, by its name as little as by its words.
+  const seen = await seenAmong(
+    db,
+    person,
+    known.map((row) => row.question_id),
+  )
+  const knownAs = new Map(
+    known.filter((row) => seen.has(row.question_id)).map((row) => [row.outside_id, row.question_id]),
+  )
   const [current, keys] = [
     await loadQuestions(db, person.school, [...knownAs.values()]),
     items.flatMap((item) => (item.question && nearKey(item.question) ? [nearKey(item.question)] : [])),
   ]
   const near = keys.length
-    ? await db.rows<Pick<QuestionRow, 'near_key'> & { id: string }>(
-        "SELECT MIN(id) AS id, near_key FROM question WHERE school_id = ? AND near_key IN (?) AND sharing NOT IN ('staged', 'outside') GROUP BY near_key",
+    ? await db.rows<Pick<QuestionRow, 'near_key' | 'id'>>(
+        "SELECT id, near_key FROM question WHERE school_id = ? AND near_key IN (?) AND sharing NOT IN ('staged', 'outside') ORDER BY id DESC",
         [person.school, keys],
       )
     : []
-  const nearBy = new Map(near.map((row) => [row.near_key, row.id]))
+  const nearSeen = await seenAmong(
+    db,
+    person,
+    near.map((row) => row.id),
+  )
+  const nearBy = new Map(near.filter((row) => nearSeen.has(row.id)).map((row) => [row.near_key, row.id]))
   // Through the schema, so that the order of what is said makes no difference.
   const body = (question: Question) =>
     toJson(questionSchema.safeParse({ ...question, objectives: [] }).data ?? question)

@@ -75,17 +75,24 @@ async function hadBefore(db: Db, quizId: string, ids: readonly string[]): Promis
 }
 
 /** Questions that come into a quiz are those that the person may see, or that were in it before. */
-async function ensureOwnThings(db: Db, person: Person, quizId: string, quiz: Quiz, before: Quiz): Promise<void> {
+async function ensureOwnThings(
+  db: Db,
+  person: Person,
+  quizId: string,
+  quiz: Quiz,
+  before: Quiz,
+  now: Instant,
+): Promise<void> {
   const known = new Set(questionsUsed(before.content))
   const added = questionsUsed(quiz.content).filter((id) => !known.has(id))
   if (!added.length) return
-  const rows = await db.rows<Pick<QuestionRow, 'id' | 'sharing'>>(
-    "SELECT id, sharing FROM question WHERE id IN (?) AND school_id = ? AND sharing <> 'staged'",
+  const rows = await db.rows<Pick<QuestionRow, 'id'>>(
+    "SELECT id FROM question WHERE id IN (?) AND school_id = ? AND sharing <> 'staged'",
     [added, person.school],
   )
-  const seen = await seenAmong(db, person, added)
-  // Those of outside banks may stand in a draft; the checks ask that they are taken first.
-  const closed = rows.filter((row) => row.sharing !== 'outside' && !seen.has(row.id)).map((row) => row.id)
+  // Those of outside banks that are granted may stand in a draft; the checks ask that they are taken first.
+  const seen = await seenAmong(db, person, added, now)
+  const closed = rows.filter((row) => !seen.has(row.id)).map((row) => row.id)
   const had = closed.length ? await hadBefore(db, quizId, closed) : new Set()
   if (rows.length < added.length || closed.some((id) => !had.has(id)))
     throw new Problem(422, 'question', 'One of the questions is not in this school’s bank.')
@@ -110,7 +117,7 @@ export async function makeEdit(
     const row = await loadQuiz(db, quizId)
     if ((await revisionOf(db, quizId, token)) === undefined) {
       const quiz = await applied(db, person, row, edit)
-      await ensureOwnThings(db, person, quizId, quiz, row.quiz)
+      await ensureOwnThings(db, person, quizId, quiz, row.quiz, now)
       await keepChange(db, person, row, quiz, token, edit, now)
     }
     return changesSince(db, quizId, on)

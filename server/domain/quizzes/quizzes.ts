@@ -193,7 +193,29 @@ export function currentState(
   return stateOf(row.stored, row.quiz.rules, ends.everyone, now)
 }
 
-/** Lets a colleague work in the quiz, or ends that. */
+/** Who lets others in and out: the owner alone. Whoever shares in a quiz may leave it themself. */
+async function ensureOwner(db: Db, person: Person, quizId: string): Promise<void> {
+  const { owner } = await loadQuiz(db, quizId)
+  if (owner !== person.id)
+    throw new Problem(403, 'not-owner', 'Only the owner of this quiz decides who works in it. Ask them.')
+}
+
+/** Ends that a colleague works in the quiz. @throws Problem 403 where neither the owner nor the colleague asks for it */
+export async function unshareQuiz(
+  database: Database,
+  person: Person,
+  quizId: string,
+  other: string,
+  now: Instant,
+): Promise<void> {
+  if (other !== person.id) await ensureOwner(database, person, quizId)
+  await database.transaction(async (db) => {
+    const gone = await db.run('DELETE FROM quiz_teacher WHERE quiz_id = ? AND person_id = ?', [quizId, other])
+    if (gone) await recordLine(db, now, person.id, 'quiz no longer shared', quizId, { with: other })
+  })
+}
+
+/** Lets a colleague work in the quiz. */
 export async function shareQuiz(
   database: Database,
   person: Person,
@@ -201,6 +223,7 @@ export async function shareQuiz(
   email: string,
   now: Instant,
 ): Promise<{ name: string }> {
+  await ensureOwner(database, person, quizId)
   const other = await database.one<Pick<PersonRow, 'id' | 'name'>>(
     "SELECT id, name FROM person WHERE email = ? AND school_id = ? AND role = 'teacher'",
     [email.trim().toLowerCase(), person.school],

@@ -4,12 +4,13 @@ import type { Check, Quiz, QuizState, Student } from '../../../core/quiz'
 import type { Db } from '../../database/database'
 import { hitsFor, type Hit } from '../bank/finding/hits'
 import { allRows, questionsUsed } from '../../../core/quiz'
+import { classesOf } from '../../../core/schedule'
 import type { Person } from '../../people/people'
 import { checksFor } from './checks'
 import { currentState, loadQuiz } from './quizzes'
 import { openStops } from '../sittings/open-stops'
 import { assignedTo } from '../classes/assigned'
-import { studentsOfSchool } from '../classes/students'
+import { studentsAround } from '../classes/students'
 
 /** Everything that Compose and Rules need of a quiz: one load, then edits. */
 export interface QuizView {
@@ -26,7 +27,8 @@ export interface QuizView {
   classes: { id: string; name: string; students: number }[]
   students: Student[]
   checks: Check[]
-  teachers: string[]
+  /** Its owner first. */
+  teachers: { id: string; name: string; owner: boolean }[]
   now: Instant
 }
 
@@ -47,11 +49,11 @@ export async function quizView(db: Db, person: Person, id: string, now: Instant)
     row.edition
       ? db.one<Pick<EditionRow, 'number'>>('SELECT number FROM edition WHERE id = ?', [row.edition])
       : undefined,
-    db.rows<Pick<PersonRow, 'name'>>(
-      'SELECT p.name FROM person p WHERE p.id = ? OR p.id IN (SELECT person_id FROM quiz_teacher WHERE quiz_id = ?) ORDER BY p.name',
-      [row.owner, id],
+    db.rows<Pick<PersonRow, 'id' | 'name'>>(
+      'SELECT p.id, p.name FROM person p WHERE p.id = ? OR p.id IN (SELECT person_id FROM quiz_teacher WHERE quiz_id = ?) ORDER BY p.id <> ?, p.name',
+      [row.owner, id, row.owner],
     ),
-    studentsOfSchool(db, person.school),
+    studentsAround(db, person.id, classesOf(row.quiz.rules)),
     openStops(db, [id]),
   ])
   const stimuli = [
@@ -75,7 +77,7 @@ export async function quizView(db: Db, person: Person, id: string, now: Instant)
     classes: classes.map((each) => ({ ...each, students: Number(each.students) })),
     students: roster,
     checks,
-    teachers: teachers.map((each) => each.name),
+    teachers: teachers.map((each) => ({ ...each, owner: each.id === row.owner })),
     now,
   }
 }

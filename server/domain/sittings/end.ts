@@ -1,8 +1,10 @@
 import type { AttemptRow } from '../../database/tables'
-import type { Instant } from '../../../core/kit/time'
+import { minute, plus, type Instant } from '../../../core/kit/time'
 import { lateness } from '../../../core/marking'
 import type { Rules } from '../../../core/quiz'
 import { datedByClock, datedByStudent } from '../../../core/schedule'
+import { DatabaseAway } from '../../database/away'
+import { mapInOrder } from '../../database/batches'
 import { toSql } from '../../database/codec'
 import type { Database, Db } from '../../database/database'
 import { keepMarks } from '../marks/keep'
@@ -106,13 +108,30 @@ export async function settle(database: Database, what: Settled, now: Instant, ba
         : 'attempt' in what
           ? ['id', what.attempt]
           : [null, null]
+  const waiting = [...stuck].filter(([, from]) => from > now).map(([id]) => id)
   const rows = await database.rows<Pick<AttemptRow, 'id'>>(
-    `SELECT id FROM attempt WHERE state = 'open' AND hard_stop < ?${column ? ` AND ${column} = ?` : ''} ORDER BY hard_stop LIMIT ?`,
-    [toSql(now), ...(value ? [value] : []), batch],
+    `SELECT id FROM attempt WHERE state = 'open' AND hard_stop < ?${column ? ` AND ${column} = ?` : ''}${waiting.length ? ' AND id NOT IN (?)' : ''} ORDER BY hard_stop LIMIT ?`,
+    [toSql(now), ...(value ? [value] : []), ...(waiting.length ? [waiting] : []), batch],
   )
-  let ended = 0
-  // One transaction a sitting: a failure of one does not hold up the others.
-  // eslint-disable-next-line no-await-in-loop -- a small batch, and each by itself
-  for (const { id } of rows) if (await endSitting(database, id, { by: 'clock' }, now)) ended++
-  return ended
+  // One transaction a sitting: one that cannot be ended holds up neither the others nor who reads its quiz.
+  const done = await mapInOrder(rows, ({ id }) => endOrNote(database, id, now))
+  return done.filter(Boolean).length
+}
+
+/** Sittings that this process could not end, with the instant from which they are tried again. */
+const stuck = new Map<string, Instant>()
+const tryAgainAfter = 5 * minute
+
+async function endOrNote(database: Database, id: string, now: Instant): Promise<boolean> {
+  if ((stuck.get(id) ?? '') > now) return false
+  try {
+    const ended = await endSitting(database, id, { by: 'clock' }, now)
+    stuck.delete(id)
+    return ended
+  } catch (error) {
+    if (error instanceof DatabaseAway) throw error
+    console.error(`The sitting ${id} could not be ended.`, error)
+    stuck.set(id, plus(now, tryAgainAfter))
+    return false
+  }
 }

@@ -36,6 +36,10 @@ export async function standing(database: Database, person: Person, quizId: strin
   if (!student) throw notFound('This quiz')
   const attempts = await loadAttempts(database, { quizzes: [quizId], student: person.id })
   const schedule = scheduleFor(row.quiz.rules, student)
+  // A draft, one that was withdrawn, one for other classes: nothing tells them from what is not there.
+  const isTheirs =
+    row.edition !== null && row.stored !== 'draft' && row.stored !== 'withdrawn' && schedule.windows.length
+  if (!isTheirs && !attempts.length) throw notFound('This quiz')
   const state = currentState(row, await assignedTo(database, row.quiz.rules), await openStops(database, [quizId]), now)
   return {
     row,

@@ -155,12 +155,53 @@ export async function addManyMedia(
   }
 }
 
-/** The type and bytes of a file of the school. Refuses what a student has recorded to other students. */
+/** The type and bytes of a file. Refuses what is not the person's to see: it is not here. */
 export async function loadMedia(db: Db, person: Person, id: string): Promise<{ type: string; bytes: Buffer }> {
   const found = await db.one<Pick<MediaRow, 'type' | 'bytes' | 'own' | 'added_by'>>(
     'SELECT type, bytes, own, added_by FROM media WHERE id = ? AND school_id = ?',
     [id, person.school],
   )
-  if (!found || (found.own && person.role !== 'teacher' && found.added_by !== person.id)) throw notFound('This file')
+  if (!found || !(await mayHave(db, person, id, found))) throw notFound('This file')
   return found
+}
+
+/** A recording is for who made it and for the teachers of a quiz in which they made one; a picture is for teachers and for students on whose papers it may be. */
+async function mayHave(
+  db: Db,
+  person: Person,
+  id: string,
+  { own, added_by: maker }: Pick<MediaRow, 'own' | 'added_by'>,
+): Promise<boolean> {
+  if (own) return maker === person.id || (person.role === 'teacher' && (await marksOf(db, person.id, maker, id)))
+  return person.role === 'teacher' || (await onPapersOf(db, person.id, id))
+}
+
+async function marksOf(db: Db, teacher: string, student: string, media: string): Promise<boolean> {
+  return Boolean(
+    await db.one(
+      `SELECT 1 AS yes FROM attempt a JOIN quiz q ON q.id = a.quiz_id
+      LEFT JOIN quiz_teacher t ON t.quiz_id = q.id AND t.person_id = ?
+      WHERE a.student_id = ? AND (q.owner_id = ? OR t.person_id IS NOT NULL) AND (
+        EXISTS (SELECT 1 FROM answer w WHERE w.attempt_id = a.id AND w.response LIKE ?)
+        OR EXISTS (SELECT 1 FROM answer_aside s WHERE s.attempt_id = a.id AND s.response LIKE ?))
+      LIMIT 1`,
+      [teacher, student, teacher, `%${media}%`, `%${media}%`],
+    ),
+  )
+}
+
+/** Whether a file stands in an edition that a student has sat, or in the words before a quiz that is theirs to sit. */
+async function onPapersOf(db: Db, student: string, media: string): Promise<boolean> {
+  const within = `%${media}%`
+  return Boolean(
+    await db.one(
+      `SELECT 1 AS yes FROM edition e WHERE e.body LIKE ? AND (
+        e.id IN (SELECT a.edition_id FROM attempt a WHERE a.student_id = ?)
+        OR (JSON_VALUE(e.body, '$.content.intro') LIKE ? AND e.id IN (
+          SELECT q.edition_id FROM quiz q JOIN quiz_class c ON c.quiz_id = q.id JOIN enrolment n ON n.class_id = c.class_id
+          WHERE n.person_id = ? AND q.state = 'published')))
+      LIMIT 1`,
+      [within, student, within, student],
+    ),
+  )
 }

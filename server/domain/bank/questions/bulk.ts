@@ -160,7 +160,18 @@ export async function undoMany(
     if (!row) throw notFound('This change')
     if (!won) throw new Problem(409, 'undone', 'This change has been taken back already.')
     const before = readOwn<Before[]>(row.body)
-    const undone = await putBack(db, person, before, now)
+    // What has been taken from them since is no more theirs to put back.
+    const may = await writable(
+      db,
+      person,
+      before.map((each) => each.id),
+    )
+    const undone = await putBack(
+      db,
+      person,
+      before.filter((each) => may.has(each.id)),
+      now,
+    )
     return { undone, kept: before.length - undone }
   })
 }
