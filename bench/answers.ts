@@ -103,7 +103,7 @@ class Line {
     return new Promise((done) => {
       this.done = done
       this.socket.write(
-        `POST ${path} HTTP/1.1\r\nhost: ${hostname}:${port}\r\ncookie: ${cookie}\r\ncontent-type: application/json\r\ncontent-length: ${Buffer.byteLength(body)}\r\n\r\n${body}`,
+        `POST ${path} HTTP/1.1\r\nhost: ${hostname}:${port}\r\norigin: ${server.address}\r\ncookie: ${cookie}\r\ncontent-type: application/json\r\ncontent-length: ${Buffer.byteLength(body)}\r\n\r\n${body}`,
       )
     })
   }

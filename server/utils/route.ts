@@ -60,14 +60,15 @@ function read<T extends z.ZodType>(schema: T | undefined, value: unknown): z.inf
   return result.data as z.infer<T>
 }
 
-/** Writes need the same origin. A browser always says where a write comes from; what is no browser carries no cookie unasked. */
+/** Writes need the same origin. A browser always says where a write comes from: one with a session's cookie that does not is none of its own. */
 function ensureSameOrigin(event: H3Event): void {
   if (event.method === 'GET' || event.method === 'HEAD') return
   const site = getHeader(event, 'sec-fetch-site')
   const origin = getHeader(event, 'origin')
   const foreign =
     (site && site !== 'same-origin' && site !== 'none') ||
-    (origin && URL.parse(origin)?.host !== getHeader(event, 'host'))
+    (origin && URL.parse(origin)?.host !== getHeader(event, 'host')) ||
+    (!site && !origin && getCookie(event, 'nuxt-session'))
   if (foreign) throw new Problem(403, 'origin', 'This request comes from another site and was not carried out.')
 }
 

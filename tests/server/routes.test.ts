@@ -138,6 +138,14 @@ describe('bad input', () => {
       (await people.teacher!.call('POST', '/api/quizzes', { title: 'Foreign' }, { 'sec-fetch-site': 'cross-site' }))
         .status,
     ).toBe(403)
+    // A browser always says where a write comes from; a session's cookie without that comes from nowhere good.
+    const { cookie } = people.teacher!.headers
+    const bare = await fetch(`${server.address}/api/quizzes`, {
+      method: 'POST',
+      headers: { cookie: cookie!, 'content-type': 'application/json' },
+      body: JSON.stringify({ title: 'Foreign' }),
+    })
+    expect(bare.status).toBe(403)
     expect(JSON.stringify((await people.teacher!.call('GET', '/api/quizzes')).body)).not.toMatch(/Foreign/)
   })
   it('guessing passwords is slowed down', async () => {

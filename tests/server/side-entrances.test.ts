@@ -96,6 +96,21 @@ describe('a colleague’s private question', () => {
   })
 })
 
+it('texts of a quiz are cleaned when they are written, by whichever edit; what is clean stays as it was sent', async () => {
+  const quiz = await createQuiz(db, maren, 'Clean', day)
+  const { content } = (await loadQuiz(db, quiz)).quiz
+  const section = content.sections[0]!.id
+  const foul = '<p>Read<img src="https://elsewhere.example/seen.png" onerror="x()"><script>x()</script></p>'
+  const clean = '<p>a &amp; b<br>c <strong>d</strong></p>'
+  const row = (id: string, html: string) => ({ type: 'text' as const, id, html })
+  await makeEdit(db, maren, quiz, 0, 'maren.1', { do: 'set', path: ['content', 'intro'], was: '', value: foul }, day)
+  await makeEdit(db, maren, quiz, 1, 'maren.2', addRows(section, null, [row('t1', foul), row('t2', clean)]), day)
+  const kept = (await loadQuiz(db, quiz)).quiz.content
+  expect(JSON.stringify(kept)).not.toMatch(/elsewhere|script|onerror/)
+  expect(kept.intro).toBe('<p>Read</p>')
+  expect(kept.sections[0]!.rows.map((each) => (each.type === 'text' ? each.html : ''))).toEqual(['<p>Read</p>', clean])
+})
+
 describe('files', () => {
   const picture = Buffer.from(
     'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==',

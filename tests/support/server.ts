@@ -66,7 +66,7 @@ export class Caller {
 
   /** What a request of one's own needs to be of the same session. */
   get headers(): Record<string, string> {
-    return this.cookie ? { cookie: this.cookie } : {}
+    return { origin: this.address, ...(this.cookie ? { cookie: this.cookie } : {}) }
   }
 
   async call(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<Reply> {

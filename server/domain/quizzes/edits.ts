@@ -21,6 +21,7 @@ import type { Person } from '../../people/people'
 import { Problem } from '../problem'
 import { recordLine } from '../record'
 import { rewriteOpenSittings } from '../sittings/timing'
+import { cleanEdit } from './clean-edit'
 import { editsSince, keepEdit, lastChange, revisionOf, type KeptEdit } from './history'
 import { indexQuizzes, loadQuiz, type LoadedQuiz } from './quizzes'
 
@@ -109,9 +110,10 @@ export async function makeEdit(
   quizId: string,
   on: number,
   token: string,
-  edit: Edit,
+  sent: Edit,
   now: Instant,
 ): Promise<EditReply> {
+  const edit = cleanEdit(sent)
   return database.transaction(async (db) => {
     await db.one('SELECT id FROM quiz WHERE id = ? FOR UPDATE', [quizId])
     const row = await loadQuiz(db, quizId)

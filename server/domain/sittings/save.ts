@@ -144,19 +144,45 @@ export async function saveAnswers(
 /**
  * Keeps answers that have been looked at. What cannot be kept (too late, from an older lease, from a page left behind,
  * no answer to its question) is set aside for the teacher and told; a stale save never overwrites a newer one.
- * @param db a transaction where more hangs on it
  */
-export async function keepAnswers(
+async function keepAnswers(
   db: Db,
   student: string,
   attempt: string,
   lease: number,
-  { valid, invalid }: Sorted,
+  sorted: Sorted,
   now: Instant,
 ): Promise<Kept> {
-  const changed = await write(db, student, attempt, lease, valid, now)
+  const changed = await write(db, student, attempt, lease, sorted.valid, now)
+  return accountOf(db, attempt, lease, sorted, changed, false, now)
+}
+
+/** The same in the transaction that ends the sitting: nothing is read before both have written. */
+export async function keepLast(
+  db: Db,
+  student: string,
+  attempt: string,
+  lease: number,
+  sorted: Sorted,
+  now: Instant,
+  end: () => Promise<boolean>,
+): Promise<Kept> {
+  const changed = await write(db, student, attempt, lease, sorted.valid, now)
+  return accountOf(db, attempt, lease, sorted, changed, await end(), now)
+}
+
+/** Says what became of answers, and sets aside what was refused. @param endedHere the sitting was ended by what sent them */
+async function accountOf(
+  db: Db,
+  attempt: string,
+  lease: number,
+  { valid, invalid }: Sorted,
+  changed: boolean,
+  endedHere: boolean,
+  now: Instant,
+): Promise<Kept> {
   if (changed && !invalid.length) return { kept: valid.map((answer) => answer.item), refused: [] }
-  const { kept, refused } = await lookUp(db, attempt, lease, valid, now)
+  const { kept, refused } = await lookUp(db, attempt, lease, valid, endedHere, now)
   const all = [
     ...refused,
     ...invalid.map(({ answer, sentence }) => ({ item: answer.item, reason: 'invalid' as const, sentence })),
@@ -206,6 +232,7 @@ async function lookUp(
   attempt: string,
   lease: number,
   answers: readonly AnswerSave[],
+  endedHere: boolean,
   now: Instant,
 ): Promise<Kept> {
   if (!answers.length) return { kept: [], refused: [] }
@@ -221,7 +248,7 @@ async function lookUp(
     const row = found.get(item)!
     // Only this very save counts as kept: one that a newer save has replaced is stale.
     if (row.answer_lease === lease && row.seq === seq) result.kept.push(item)
-    else result.refused.push({ item, reason: reasonOf(row, lease, seq, now) })
+    else result.refused.push({ item, reason: reasonOf(row, lease, seq, endedHere, now) })
   }
   return result
 }
@@ -230,10 +257,12 @@ function reasonOf(
   row: Pick<AnswerRow, 'seq'> & Pick<AttemptRow, 'lease' | 'state' | 'hard_stop'> & { answer_lease: number },
   lease: number,
   seq: number,
+  endedHere: boolean,
   now: Instant,
 ): Refusal {
   if (row.lease !== lease) return 'lease'
   if (row.answer_lease === lease && row.seq > seq) return 'stale'
+  if (endedHere) return 'page'
   return row.state !== 'open' || (row.hard_stop !== null && row.hard_stop < toSql(now)) ? 'ended' : 'page'
 }
 
