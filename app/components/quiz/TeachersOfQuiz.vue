@@ -44,7 +44,7 @@ async function end(person: string, name: string) {
           :aria-label="each.id === session.person?.id ? 'leave this quiz' : `end sharing with ${each.name}`"
           @click="end(each.id, each.name)"
         >
-          {{ each.id === session.person?.id ? 'leave' : 'end' }}
+          {{ each.id === session.person?.id ? 'leave' : 'end sharing' }}
         </button>
       </li>
     </ul>
