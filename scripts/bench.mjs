@@ -87,7 +87,7 @@ rmSync(folder, { recursive: true, force: true })
 
 const bounds = {
   'paper.compile': ['at least', 5000],
-  'answer.save.ratio': ['at least', 0.5],
+  'answer.save.ratio': ['at least', 0.6],
   'sitting.javascript': ['at most', 150],
   'start.again': ['at most', 5],
   'score.rate': ['at least', 100_000],
