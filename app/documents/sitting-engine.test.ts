@@ -258,6 +258,28 @@ describe('a sitting on a device', () => {
       { sound: '/api/media/x', seconds: 3 },
     ])
   })
+  it('a recording that arrives when the sitting has ended, or another device has it, goes aside and not away', async () => {
+    for (const [item, happens] of [
+      ['i1', () => (server.lease = 2)],
+      ['i2', () => (server.ended = true)],
+    ] as const) {
+      let arrives = () => {}
+      const sent = store.keepFile(item, async () => {
+        await new Promise<void>((done) => {
+          arrives = done
+        })
+        return { sound: `/api/media/${item}`, seconds: 3 }
+      })
+      happens()
+      await vi.advanceTimersByTimeAsync(15_100)
+      store.leave()
+      arrives()
+      await sent
+      await vi.advanceTimersByTimeAsync(10)
+      expect(server.aside.at(-1)?.response).toEqual({ sound: `/api/media/${item}`, seconds: 3 })
+      if (item === 'i1') store = await opened('a')
+    }
+  })
   it('does not hand in without a recording that could not be sent', async () => {
     const sent = store.keepFile('i1', () => Promise.reject(new ApiProblem(0, 'offline', 'The server is away.')))
     await expect(Promise.all([store.handIn(), sent.catch(() => {})])).rejects.toThrow('away')

@@ -227,7 +227,10 @@ export class SittingEngine {
    */
   async keepFile(item: string, send: () => Promise<Response>): Promise<void> {
     const file = send().then((response) => {
-      this.change(item, { response })
+      // It has arrived, whatever has become of the sitting meanwhile: what comes too late is set aside.
+      this.write(item, { ...(this.answers[item] ?? { flagged: false }), response })
+      this.keepHere()
+      void this.flush()
     })
     this.files.add(file)
     this.sending++
@@ -441,7 +444,8 @@ export async function sendLeftOver(attempt: string, save: SittingRemote['save'],
   const remembered = memory.read(nameOf(attempt)) as Remembered | null
   if (!remembered) return
   for (const { lease, answers } of leftOver(remembered)) await save({ lease, answers })
-  memory.forget(nameOf(attempt))
+  // Another tab may be writing in it: what it has added since is its own to send.
+  if (JSON.stringify(memory.read(nameOf(attempt))) === JSON.stringify(remembered)) memory.forget(nameOf(attempt))
 }
 
 /** All that a browser remembers and the server may not have, by lease, each no more than one request may carry. */

@@ -5,13 +5,15 @@ import { rememberedSittings, sendLeftOver, SittingEngine } from '~/documents/sit
 
 /**
  * What this browser wrote in sittings that are open nowhere in it, after a lost connection or a crash, is sent when
- * its student comes back to any page. What cannot be sent stays for the next time.
+ * its student comes back to My quizzes. What cannot be sent stays for the next time.
+ * @returns whether anything was sent
  */
-export async function sendLeftOvers(): Promise<void> {
+export async function sendLeftOvers(): Promise<boolean> {
   const memory = browserMemory(() => localStorage)
-  await Promise.allSettled(
+  const sent = await Promise.allSettled(
     rememberedSittings(memory).map((id) => sendLeftOver(id, (body) => sittingRoutes.save({ id, body }), memory)),
   )
+  return sent.some(({ status }) => status === 'fulfilled')
 }
 
 /** The paper that is open on this page: a thin map over its engine. */

@@ -9,6 +9,9 @@ export function startsBefore(schedule: Schedule, window: Window, at: Instant): b
   return last === null || at < last
 }
 
+/** Later than every instant, as text. */
+const endless = '~'
+
 /**
  * The window in which somebody starts at an instant: of those that are open the one that ends latest for them, by the
  * latest hard stop that a start in it can have; of those that reach as far, the one that closes last (semantics §5). Whenever
@@ -27,9 +30,6 @@ export function windowAt(schedule: Schedule, at: Instant): Window | undefined {
       each.reach > best.reach || (each.reach === best.reach && each.end > best.end) ? each : best,
     ).window
 }
-/** Later than every instant, as text. */
-const endless = '~'
-
 /** A stretch of time in which somebody can start, always in the same window. */
 export interface Starts {
   window: Window

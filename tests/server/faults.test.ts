@@ -73,6 +73,34 @@ describe('a database that cannot be reached', () => {
   )
 })
 
+it('a row that another holds is 503 within 5 seconds as well, and kept when it is free', async () => {
+  const attempt = await begin(await openedQuiz(db, 'held-row'))
+  const answers = await lastAnswers(attempt)
+  let letGo = () => {}
+  const held = new Promise<void>((done) => {
+    letGo = done
+  })
+  let isHeld = () => {}
+  const taken = new Promise<void>((done) => {
+    isHeld = done
+  })
+  const holder = db.transaction(async (tx) => {
+    await tx.one('SELECT id FROM attempt WHERE id = ? FOR UPDATE', [attempt])
+    isHeld()
+    await held
+  })
+  await taken
+  const save = () => student.call('POST', `/api/sittings/${attempt}/answers`, { lease: 1, answers })
+  const hand = () => student.call('POST', `/api/sittings/${attempt}/hand-in`, { lease: 1, answers })
+  for (const { reply, seconds } of await Promise.all([timed(save), timed(hand)])) {
+    expect([reply.status, seconds < 5]).toEqual([503, true])
+  }
+  letGo()
+  await holder
+  expect((await save()).body.kept).toHaveLength(3)
+  expect((await hand()).body.state).toBe('handed')
+})
+
 /** Does an act with the wire cut at each of its messages in turn, and looks each time what became of it. */
 async function cutEverywhere(
   act: () => Promise<Reply>,

@@ -11,6 +11,7 @@ import { stageFile } from '../../server/domain/imports/stage'
 import { makeEdit } from '../../server/domain/quizzes/edits'
 import { createQuiz, loadQuiz, mayTeach, shareQuiz, unshareQuiz } from '../../server/domain/quizzes/quizzes'
 import { quizView } from '../../server/domain/quizzes/view'
+import { handIn } from '../../server/domain/sittings/hand-in'
 import { keepRecording } from '../../server/domain/sittings/recordings'
 import { saveAnswers } from '../../server/domain/sittings/save'
 import { beforeSitting } from '../../server/domain/sittings/my-quizzes'
@@ -157,6 +158,10 @@ describe('files', () => {
       await expect(loadMedia(db, not, idOf(src))).rejects.toThrow(/not here/)
     await shareQuiz(db, maren, quiz, 'idris.quayle@gannet.example', day)
     expect((await loadMedia(db, idris, idOf(src))).bytes.length).toBe(404)
+    // One that was on its way when the paper was handed in arrives; nobody adds one for ever.
+    await handIn(db, nell.id, attempt, 1, [], later(5))
+    expect((await keepRecording(db, nell, attempt, Buffer.concat([sound, sound]), later(20))).src).toMatch(/media/)
+    await expect(keepRecording(db, nell, attempt, sound, later(36))).rejects.toThrow(/handed in/)
   })
 })
 

@@ -6,15 +6,10 @@ import { sentenceTime } from '~~/core/kit/phrases'
 
 useHead({ title: 'My quizzes · Thistle' })
 const session = useSession()
-const {
-  state: quizzes,
-  isReady,
-  error,
-  execute,
-} = useAsyncState(async () => {
-  await sendLeftOvers()
-  return myRoutes.list()
-}, [])
+const { state: quizzes, isReady, error, execute } = useAsyncState(() => myRoutes.list(), [])
+onMounted(async () => {
+  if (await sendLeftOvers()) await execute()
+})
 const groups = computed(() =>
   [
     { title: 'Under way', of: quizzes.value.filter((quiz) => quiz.may === 'continue') },

@@ -4,7 +4,7 @@ import type { Database } from '../../database/database'
 import { Problem } from '../problem'
 import { loadAttempt } from './attempts'
 import { endIn } from './end'
-import { answerSave, keepLast, sortAnswers, type AnswerSave, type Kept } from './save'
+import { answerSave, keepAnswers, sortAnswers, type AnswerSave, type Kept } from './save'
 import { ownAttempt } from './sitting'
 
 /** A paper being handed in, with all answers that the page has no word of yet. */
@@ -40,7 +40,7 @@ export async function handIn(
   await ownAttempt(database, student, id, now)
   const sorted = await sortAnswers(database, student, id, answers)
   const saved = await database.transaction((db) =>
-    keepLast(db, student, id, lease, sorted, now, () => endIn(db, id, { by: 'student', lease }, now)),
+    keepAnswers(db, { student, attempt: id, lease, now }, sorted, () => endIn(db, id, { by: 'student', lease }, now)),
   )
   const ended = await loadAttempt(database, id)
   if (ended.state === 'open')

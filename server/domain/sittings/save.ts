@@ -125,6 +125,14 @@ function statementFor(answers: readonly AnswerSave[]): {
   }
 }
 
+/** Who sends answers, under which lease, and when their request was whole. */
+export interface Sender {
+  student: string
+  attempt: string
+  lease: number
+  now: Instant
+}
+
 /** Keeps answers of a sitting under way. The reply does not depend on what is right. */
 export async function saveAnswers(
   database: Database,
@@ -135,7 +143,7 @@ export async function saveAnswers(
   now: Instant,
 ): Promise<SaveReply> {
   const sorted = await sortAnswers(database, student, attempt, answers)
-  const reply = await keepAnswers(database, student, attempt, lease, sorted, now)
+  const reply = await keepAnswers(database, { student, attempt, lease, now }, sorted)
   if (!reply.refused.length) return { now, hardStop: null, ...reply }
   const { limits } = await loadAttempt(database, attempt)
   return { now, hardStop: limits.hardStop, ...reply }
@@ -144,50 +152,23 @@ export async function saveAnswers(
 /**
  * Keeps answers that have been looked at. What cannot be kept (too late, from an older lease, from a page left behind,
  * no answer to its question) is set aside for the teacher and told; a stale save never overwrites a newer one.
+ * @param end ends the sitting in the same transaction: nothing is read before both have written
  */
-async function keepAnswers(
+export async function keepAnswers(
   db: Db,
-  student: string,
-  attempt: string,
-  lease: number,
-  sorted: Sorted,
-  now: Instant,
-): Promise<Kept> {
-  const changed = await write(db, student, attempt, lease, sorted.valid, now)
-  return accountOf(db, attempt, lease, sorted, changed, false, now)
-}
-
-/** The same in the transaction that ends the sitting: nothing is read before both have written. */
-export async function keepLast(
-  db: Db,
-  student: string,
-  attempt: string,
-  lease: number,
-  sorted: Sorted,
-  now: Instant,
-  end: () => Promise<boolean>,
-): Promise<Kept> {
-  const changed = await write(db, student, attempt, lease, sorted.valid, now)
-  return accountOf(db, attempt, lease, sorted, changed, await end(), now)
-}
-
-/** Says what became of answers, and sets aside what was refused. @param endedHere the sitting was ended by what sent them */
-async function accountOf(
-  db: Db,
-  attempt: string,
-  lease: number,
+  from: Sender,
   { valid, invalid }: Sorted,
-  changed: boolean,
-  endedHere: boolean,
-  now: Instant,
+  end: () => Promise<boolean> = () => Promise.resolve(false),
 ): Promise<Kept> {
+  const changed = await write(db, from, valid)
+  const endedHere = await end()
   if (changed && !invalid.length) return { kept: valid.map((answer) => answer.item), refused: [] }
-  const { kept, refused } = await lookUp(db, attempt, lease, valid, endedHere, now)
+  const { kept, refused } = await lookUp(db, from, valid, endedHere)
   const all = [
     ...refused,
     ...invalid.map(({ answer, sentence }) => ({ item: answer.item, reason: 'invalid' as const, sentence })),
   ]
-  await setAside(db, attempt, lease, [...valid, ...invalid.map(({ answer }) => answer)], all, now)
+  await setAside(db, from, [...valid, ...invalid.map(({ answer }) => answer)], all)
   return { kept, refused: all }
 }
 
@@ -196,11 +177,8 @@ const mostInOne = 100
 /** @returns whether all of them were kept, newly */
 async function write(
   db: Db,
-  student: string,
-  attempt: string,
-  lease: number,
+  { student, attempt, lease, now }: Sender,
   answers: readonly AnswerSave[],
-  now: Instant,
 ): Promise<boolean> {
   const [only] = answers
   if (answers.length === 1 && only) {
@@ -227,38 +205,30 @@ async function write(
 }
 
 /** Reads what is there after a save that did not take everything, and says why. */
-async function lookUp(
-  db: Db,
-  attempt: string,
-  lease: number,
-  answers: readonly AnswerSave[],
-  endedHere: boolean,
-  now: Instant,
-): Promise<Kept> {
+async function lookUp(db: Db, from: Sender, answers: readonly AnswerSave[], endedHere: boolean): Promise<Kept> {
   if (!answers.length) return { kept: [], refused: [] }
   const rows = await db.rows<
     Pick<AnswerRow, 'item' | 'seq'> & Pick<AttemptRow, 'lease' | 'state' | 'hard_stop'> & { answer_lease: number }
   >(
     'SELECT w.item, w.lease AS answer_lease, w.seq, a.lease, a.state, a.hard_stop FROM attempt a JOIN answer w ON w.attempt_id = a.id WHERE a.id = ? AND w.item IN (?)',
-    [attempt, answers.map((answer) => answer.item)],
+    [from.attempt, answers.map((answer) => answer.item)],
   )
   const found = new Map(rows.map((row) => [row.item, row]))
   const result: Kept = { kept: [], refused: [] }
   for (const { item, seq } of answers) {
     const row = found.get(item)!
     // Only this very save counts as kept: one that a newer save has replaced is stale.
-    if (row.answer_lease === lease && row.seq === seq) result.kept.push(item)
-    else result.refused.push({ item, reason: reasonOf(row, lease, seq, endedHere, now) })
+    if (row.answer_lease === from.lease && row.seq === seq) result.kept.push(item)
+    else result.refused.push({ item, reason: reasonOf(row, from, seq, endedHere) })
   }
   return result
 }
 
 function reasonOf(
   row: Pick<AnswerRow, 'seq'> & Pick<AttemptRow, 'lease' | 'state' | 'hard_stop'> & { answer_lease: number },
-  lease: number,
+  { lease, now }: Sender,
   seq: number,
   endedHere: boolean,
-  now: Instant,
 ): Refusal {
   if (row.lease !== lease) return 'lease'
   if (row.answer_lease === lease && row.seq > seq) return 'stale'
@@ -269,11 +239,9 @@ function reasonOf(
 /** Keeps beside the paper what was not taken into it; the same thing once, however often it is sent. */
 async function setAside(
   db: Db,
-  attempt: string,
-  lease: number,
+  { attempt, lease, now }: Sender,
   answers: readonly AnswerSave[],
   refused: Kept['refused'],
-  now: Instant,
 ): Promise<void> {
   if (!refused.length) return
   const sent = new Map(answers.map((answer) => [answer.item, answer]))

@@ -195,13 +195,13 @@ async function onPapersOf(db: Db, student: string, media: string): Promise<boole
   const within = `%${media}%`
   return Boolean(
     await db.one(
-      `SELECT 1 AS yes FROM edition e WHERE e.body LIKE ? AND (
-        e.id IN (SELECT a.edition_id FROM attempt a WHERE a.student_id = ?)
-        OR (JSON_VALUE(e.body, '$.content.intro') LIKE ? AND e.id IN (
-          SELECT q.edition_id FROM quiz q JOIN quiz_class c ON c.quiz_id = q.id JOIN enrolment n ON n.class_id = c.class_id
-          WHERE n.person_id = ? AND q.state = 'published')))
+      `SELECT 1 AS yes FROM edition e WHERE e.id IN (SELECT DISTINCT a.edition_id FROM attempt a WHERE a.student_id = ?) AND e.body LIKE ?
+      UNION ALL
+      SELECT 1 FROM enrolment n JOIN quiz_class c ON c.class_id = n.class_id JOIN quiz q ON q.id = c.quiz_id
+        JOIN edition e ON e.id = q.edition_id
+        WHERE n.person_id = ? AND q.state = 'published' AND JSON_VALUE(e.body, '$.content.intro') LIKE ?
       LIMIT 1`,
-      [within, student, within, student],
+      [student, within, student, within],
     ),
   )
 }
