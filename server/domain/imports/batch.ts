@@ -107,7 +107,10 @@ export async function loadBatch(db: Db, person: Person, id: string): Promise<Bat
 
 /** A batch as its page shows it: each question and test as a line. Refuses one that somebody else has staged. */
 export async function viewBatch(db: Db, person: Person, id: string): Promise<Batch> {
-  const { staged, name, state, progress, total, result } = await loadBatch(db, person, id)
+  return viewOf(await loadBatch(db, person, id))
+}
+
+export function viewOf({ id, staged, name, state, progress, total, result }: BatchRow): Batch {
   return {
     id,
     name,

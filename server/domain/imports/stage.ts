@@ -20,7 +20,7 @@ import { eachText } from '../../../core/kit/each-text'
 import { newId } from '../ids'
 import type { Person } from '../../people/people'
 import { Problem } from '../problem'
-import { viewBatch, type Batch, type Staged, type StagedItem } from './batch'
+import { viewOf, type Batch, type Staged, type StagedItem } from './batch'
 
 interface KeptMedia {
   addresses: Map<string, string>
@@ -179,7 +179,7 @@ async function fates(db: Db, person: Person, items: readonly BundleItem[]): Prom
   })
 }
 
-/** Reads a file and shows what would come; nothing is in the bank yet. */
+/** Reads a file and shows what would come; nothing is in the bank yet. @throws Problem 422 for a file that cannot be read */
 export async function stageFile(
   database: Database,
   person: Person,
@@ -187,13 +187,24 @@ export async function stageFile(
   name: string,
   now: Instant,
 ): Promise<Batch> {
-  let bundle
-  try {
-    bundle = readFile(bytes, name)
-  } catch (error) {
-    if (error instanceof UnreadableFile) throw new Problem(422, 'file', error.message)
-    throw error
-  }
+  const staged = await stagedFrom(database, person, bytes, name, now)
+  const row = { id: newId(), name: name.slice(0, 200), state: 'staged' as const, progress: 0, total: 0, result: null }
+  await database.run(
+    'INSERT INTO import_batch (id, school_id, person_id, name, made_at, state, touched_at, body) VALUES (?, ?, ?, ?, ?, ?, ?, ?)',
+    [row.id, person.school, person.id, row.name, toSql(now), row.state, toSql(now), toJson(staged)],
+  )
+  return viewOf({ ...row, staged })
+}
+
+/** All that a file brings, cleaned and checked, with what each item would do. The file as it was read is let go of here: it is large. */
+async function stagedFrom(
+  database: Database,
+  person: Person,
+  bytes: Buffer,
+  name: string,
+  now: Instant,
+): Promise<Staged> {
+  const bundle = readBundle(bytes, name)
   const [media, objectives] = [
     await addManyMedia(database, person, bundle.media, now),
     await objectiveNames(database, person.school),
@@ -214,11 +225,14 @@ export async function stageFile(
       ),
     ),
   )
-  const staged: Staged = { items, stimuli: Object.fromEntries(stimuli), tests: bundle.tests }
-  const id = newId()
-  await database.run(
-    "INSERT INTO import_batch (id, school_id, person_id, name, made_at, state, touched_at, body) VALUES (?, ?, ?, ?, ?, 'staged', ?, ?)",
-    [id, person.school, person.id, name.slice(0, 200), toSql(now), toSql(now), toJson(staged)],
-  )
-  return viewBatch(database, person, id)
+  return { items, stimuli: Object.fromEntries(stimuli), tests: bundle.tests }
+}
+
+function readBundle(bytes: Buffer, name: string) {
+  try {
+    return readFile(bytes, name)
+  } catch (error) {
+    if (error instanceof UnreadableFile) throw new Problem(422, 'file', error.message)
+    throw error
+  }
 }
