@@ -1,6 +1,6 @@
 import { earlier, later, minute, ms, plus, type Instant } from '../kit/time'
 import type { Window } from '../quiz/schema'
-import { windowEnd, type Schedule } from './schedule'
+import { isClosed, windowEnd, type Schedule } from './schedule'
 
 /** An attempt as its clock needs it. Breaks are milliseconds. */
 export interface Started {
@@ -45,11 +45,25 @@ function hardStopOf(schedule: Schedule, window: Window | undefined, deadline: In
   return earlier(later(withGrace, last), latest)
 }
 
+/** The limits of a sitting that is closed at an instant: nothing goes beyond it, and it is late by as much as it is then. */
+export function limitsClosed(limits: Limits, now: Instant): Limits {
+  return {
+    deadline: earlier(limits.deadline, now),
+    onTimeUntil: earlier(limits.onTimeUntil, now),
+    hardStop: earlier(limits.hardStop, now),
+  }
+}
+
 /** Deadline, on-time limit and hard stop of an attempt (semantics §5). */
 export function limitsFor(schedule: Schedule, started: Started): Limits {
   const window = schedule.windows.find((each) => each.id === started.window)
   const deadline = deadlineOf(schedule, started, window)
-  return { deadline, onTimeUntil: after(deadline, schedule.grace), hardStop: hardStopOf(schedule, window, deadline) }
+  const limits = {
+    deadline,
+    onTimeUntil: after(deadline, schedule.grace),
+    hardStop: hardStopOf(schedule, window, deadline),
+  }
+  return window && isClosed(window) ? limitsClosed(limits, window.closes) : limits
 }
 
 /** Where an attempt's clock stands. */

@@ -12,12 +12,6 @@ export function closesNow(window: Window, now: Instant): Window {
   return { ...window, closes, closedAt: closes }
 }
 
-/** The limits of a sitting that is closed at an instant: it is late by as much as it is then. */
-export function limitsClosed(limits: Limits, now: Instant): Limits {
-  const atMost = (at: Instant | null) => (at !== null && at < now ? at : now)
-  return { deadline: atMost(limits.deadline), onTimeUntil: atMost(limits.onTimeUntil), hardStop: now }
-}
-
 /** Somebody assigned, with what they have sat and the limits of what they are at. */
 export interface Standing extends AssignedStudent {
   sat: Sat

@@ -1,6 +1,16 @@
 export { scheduleFor, windowEnd, mostGenerous, type Schedule } from './schedule'
-export { clockFor, clockAt, limitsFor, lastStartOf, neverShorter, type Clock, type Limits, type Started } from './clock'
-export { closesNow, limitsClosed, whatClosingDoes, type Closing } from './closing'
+export {
+  clockFor,
+  clockAt,
+  limitsClosed,
+  limitsFor,
+  lastStartOf,
+  neverShorter,
+  type Clock,
+  type Limits,
+  type Started,
+} from './clock'
+export { closesNow, whatClosingDoes, type Closing } from './closing'
 export { latestEnd, startsOf, type Starts } from './starts'
 export { maySit, type MaySit } from './may-sit'
 export { attemptsUsedAt, moreAttempts, notSat, type AttemptFact, type Sat } from './attempts'

@@ -55,13 +55,18 @@ export function scheduleFor(rules: Rules, student: Student): Schedule {
   }
 }
 
+/** Whether a teacher has closed a window at once: it ends for everybody, and with it what was begun in it. */
+export function isClosed(window: Window): window is Window & { closes: Instant } {
+  return window.closes !== null && window.closedAt === window.closes
+}
+
 /**
  * The end of a window for this student: stretched by their extra time only when the accommodation says so. Where there is
  * no limit the window itself is the time given, and its length grows by the same measure. One that a teacher has closed
  * at once is closed for everybody.
  */
 export function windowEnd(schedule: Schedule, window: Window): Instant | null {
-  if (window.closes === null || !schedule.stretchWindow || window.closedAt === window.closes) return window.closes
+  if (window.closes === null || !schedule.stretchWindow || isClosed(window)) return window.closes
   if (schedule.limit !== null) return plus(window.closes, schedule.extra * minute)
   const length = Math.max(0, ms(window.closes) - ms(window.opens))
   return plus(window.closes, Math.round(length * (schedule.factor - 1)) + schedule.extraMinutes * minute)

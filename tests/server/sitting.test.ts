@@ -1,4 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { endAt } from '../../core/kit/time'
+import { latestEnd, scheduleFor } from '../../core/schedule'
 import { setAccommodation } from '../../server/domain/classes/classes'
 import type { Database } from '../../server/database/database'
 import { makeEdit } from '../../server/domain/quizzes/edits'
@@ -6,6 +8,8 @@ import { closeNow, lookAtClosing } from '../../server/domain/quizzes/close'
 import { loadQuiz } from '../../server/domain/quizzes/quizzes'
 import { markedPaper, marksTable } from '../../server/domain/marks/marks'
 import { loadAttempt } from '../../server/domain/sittings/attempts'
+import { quizView } from '../../server/domain/quizzes/view'
+import { studentsByIds } from '../../server/domain/classes/students'
 import { settle } from '../../server/domain/sittings/end'
 import { handIn } from '../../server/domain/sittings/hand-in'
 import { saveAnswers } from '../../server/domain/sittings/save'
@@ -261,6 +265,10 @@ describe('the end of a sitting', () => {
       endedBy: 'teacher',
     })
     await expect(start(quiz, petra, later(11))).rejects.toThrow(/closed/)
+    // It is closed at that instant: no limit and no grace of a paper that was ended is waited for.
+    const { state, quiz: closed } = await quizView(db, await person(db, 'p-maren'), quiz, later(10))
+    expect(state).toBe('closed')
+    expect(latestEnd(scheduleFor(closed.rules, (await studentsByIds(db, [nell])).get(nell)!))).toEqual(endAt(later(10)))
   })
   it('a closing hands in what is there whatever the deadline rule, as late as it is by then, and says so beforehand', async () => {
     const maren = await person(db, 'p-maren')

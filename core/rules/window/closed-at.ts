@@ -1,6 +1,7 @@
 import { instant } from '../../kit/instant'
 import type { Instant } from '../../kit/time'
 import { sentenceTime } from '../../kit/phrases'
+import { isClosed } from '../../schedule/schedule'
 import { slot } from '../pieces'
 import type { WindowRule } from '../rule'
 
@@ -13,7 +14,7 @@ export const closedAt: WindowRule<Instant | null> = {
   schema: instant.nullable(),
   usual: null,
   pieces: (value, window) =>
-    value !== null && value === window.closes
+    isClosed(window)
       ? [
           ', ',
           slot('Closed by hand', ['rules', 'windows', window.id, 'closedAt'], value, 'closed for everybody', {
