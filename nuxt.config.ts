@@ -2,7 +2,7 @@ import tailwind from '@tailwindcss/vite'
 
 export default defineNuxtConfig({
   compatibilityDate: '2026-11-01',
-  modules: ['@pinia/nuxt', 'nuxt-auth-utils'],
+  modules: ['@pinia/nuxt'],
   // A signed-in application that has to work on through a lost connection: pages are made in the browser.
   ssr: false,
   devtools: { enabled: false },
@@ -30,8 +30,4 @@ export default defineNuxtConfig({
   typescript: { strict: true, tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } },
   vite: { plugins: [tailwind()], build: { target: 'es2023', assetsInlineLimit: 0 } },
   nitro: { errorHandler: '~~/server/error', compressPublicAssets: { gzip: true, brotli: true } },
-  // The session is asked for once, by our own store.
-  auth: { loadStrategy: 'none' },
-  // Sealed, HttpOnly; "lax" lets a link in a mail arrive signed in. "secure" is for whoever serves it over TLS.
-  runtimeConfig: { session: { password: '', maxAge: 60 * 60 * 24 * 14, cookie: { sameSite: 'lax', secure: false } } },
 })

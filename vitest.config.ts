@@ -33,6 +33,17 @@ export default defineConfig({
           fileParallelism: false,
         },
       },
+      // What takes its time and is not part of npm test: npm run faults, npm run cluster.
+      ...['faults', 'cluster'].map((name) => ({
+        test: {
+          name,
+          include: [`tests/${name}/**/*.test.ts`],
+          globalSetup: 'tests/support/mariadb.ts',
+          testTimeout: 1_800_000,
+          hookTimeout: 120_000,
+          fileParallelism: false,
+        },
+      })),
       {
         test: {
           name: 'e2e',

@@ -13,8 +13,7 @@ const { attempt } = await startSitting(
   db,
   (await findPerson(db, 'p-silas-penn'))!,
   'quiz-buoys',
-  'bench',
-  undefined,
+  { device: 'bench' },
   iso(Date.now()),
 )
 const { context, page } = await visitor(server.address, 'Silas Penn')

@@ -25,12 +25,13 @@ import { withPictures } from './bank/pictures'
 import { stimuli } from './bank/stimuli'
 import { folderFor, folders } from './folders'
 import { demoVocabulary, essential, needs, objectiveId, objectives } from './objectives'
+import { halfLaidOut } from './reset'
 import { accommodations, classes, demoPassword, email, personId, teachers } from './people'
 import { daysTo, demoQuizzes, editsFor, onDay, zone, type DemoQuiz } from './quizzes'
 
 export const demoSchool = 'gannet'
 
-/** Lays out the demo school where there is no school yet. */
+/** Lays out the demo school where there is no school yet. Until all of it is there it is no demo school: see reset.ts. */
 export async function seedDemo(database: Database, now: Instant): Promise<void> {
   if (await hasSchool(database)) return
   await seedPeople(database)
@@ -40,16 +41,18 @@ export async function seedDemo(database: Database, now: Instant): Promise<void> 
   await askForBank(database, maren, standInKeeper(database, now), 'harrow-bay', now)
   await database.run('INSERT INTO quiz_teacher (quiz_id, person_id) VALUES (?, ?)', ['quiz-tides', teachers[1][0]])
   await seedSittings(database, now)
+  await database.run('UPDATE school SET demo = 1 WHERE id = ?', [demoSchool])
 }
 
 async function seedPeople(database: Database): Promise<void> {
   const hash = await hashPassword(demoPassword)
   const students = classes.flatMap((group) => group.students)
   await database.transaction(async (db) => {
-    await db.run('INSERT INTO school (id, name, zone, demo) VALUES (?, ?, ?, 1)', [
+    await db.run('INSERT INTO school (id, name, zone, demo) VALUES (?, ?, ?, ?)', [
       demoSchool,
       'Gannet Sound Sailing School',
       zone,
+      halfLaidOut,
     ])
     await db.run('INSERT INTO person (id, school_id, role, name, email, password_hash, accommodation) VALUES ?', [
       [
@@ -138,7 +141,7 @@ async function sit(
   share = 1,
 ): Promise<void> {
   const person = (await findPerson(database, student))!
-  const { attempt } = await startSitting(database, person, quiz, 'demo-device', undefined, start)
+  const { attempt } = await startSitting(database, person, quiz, { device: 'demo-device' }, start)
   const paper = await loadPaper(database, attempt)
   const edition = await loadEdition(database, paper.edition)
   const items = paper.items.slice(0, Math.ceil(paper.items.length * share))

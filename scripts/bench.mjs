@@ -3,14 +3,12 @@ import { spawn, spawnSync } from 'node:child_process'
 import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { ensureBuilt } from './lib/build.mjs'
 import { freePort, startMariadb } from './lib/mariadb.mjs'
-import { ensureModules, ensureProgram, root } from './lib/packages.mjs'
+import { root } from './lib/packages.mjs'
+import { ready } from './lib/ready.mjs'
 import { say, stopWith } from './lib/say.mjs'
 
-ensureModules()
-ensureProgram('chromium', 'chromium')
-ensureBuilt()
+await ready({ programs: ['mariadbd', 'chromium'], built: true })
 
 const results = {}
 /** How fast the machine was while each was measured. */

@@ -1,9 +1,6 @@
 /** npm run screenshots: the pictures of docs/screenshots, taken from a fresh demo school. */
-import { ensureBuilt } from './lib/build.mjs'
-import { ensureModules, ensureProgram } from './lib/packages.mjs'
+import { ready } from './lib/ready.mjs'
 import { runWithDatabase } from './lib/with-database.mjs'
 
-ensureModules()
-ensureProgram('chromium', 'chromium')
-ensureBuilt()
+await ready({ programs: ['mariadbd', 'chromium'], built: true })
 process.exit(await runWithDatabase('take-screenshots.ts'))

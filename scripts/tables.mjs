@@ -1,6 +1,6 @@
 /** npm run tables: draws the tables and writes the types of their rows anew, after a migration. */
-import { ensureModules } from './lib/packages.mjs'
+import { ready } from './lib/ready.mjs'
 import { runWithDatabase } from './lib/with-database.mjs'
 
-ensureModules()
+await ready()
 process.exit(await runWithDatabase('draw-tables.ts'))

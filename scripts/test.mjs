@@ -6,14 +6,11 @@ import { spawn } from 'node:child_process'
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { ensureBuilt } from './lib/build.mjs'
-import { ensureModules, ensureProgram, root } from './lib/packages.mjs'
+import { root } from './lib/packages.mjs'
+import { ready } from './lib/ready.mjs'
 import { say } from './lib/say.mjs'
 
-ensureModules()
-ensureProgram('mariadbd', 'mariadb-server')
-ensureProgram('chromium', 'chromium')
-ensureBuilt()
+await ready({ programs: ['mariadbd', 'chromium'], built: true })
 
 const reports = mkdtempSync(join(tmpdir(), 'thistle-report-'))
 const bin = (name) => join(root, 'node_modules', '.bin', name)

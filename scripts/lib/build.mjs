@@ -1,11 +1,12 @@
-import { spawnSync } from 'node:child_process'
-import { existsSync, readdirSync, statSync } from 'node:fs'
+import { existsSync, readdirSync, rmSync, statSync, utimesSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { root } from './packages.mjs'
-import { say, stopWith } from './say.mjs'
+import { runProgram } from './programs.mjs'
+import { CannotGoOn, say } from './say.mjs'
 
 const sources = ['app', 'core', 'formats', 'server', 'public', 'nuxt.config.ts', 'package-lock.json']
-const built = join(root, '.output', 'nitro.json')
+/** Written when all of a build is there. */
+const whole = join(root, '.output', '.thistle-whole')
 
 function newest(path) {
   if (!existsSync(path)) return 0
@@ -14,17 +15,20 @@ function newest(path) {
   return Math.max(0, ...readdirSync(path).map((name) => newest(join(path, name))))
 }
 
-/** Builds the application when its sources are newer than the build. */
-export function ensureBuilt() {
-  const since = existsSync(built) ? statSync(built).mtimeMs : 0
+/** Builds the application when its sources are newer than the build, or the build was cut off. */
+export async function ensureBuilt() {
+  const since = existsSync(whole) ? statSync(whole).mtimeMs : 0
   if (since > Math.max(...sources.map((source) => newest(join(root, source))))) return
   say('Building the application (once; about a minute) …')
-  const result = spawnSync(process.execPath, [join(root, 'node_modules', 'nuxt', 'bin', 'nuxt.mjs'), 'build'], {
-    cwd: root,
-    stdio: ['ignore', 'pipe', 'pipe'],
-    encoding: 'utf8',
-    maxBuffer: 1e8,
-    env: { ...process.env, NUXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' },
-  })
-  if (result.status !== 0) stopWith(`The build failed:\n${(result.stdout + result.stderr).slice(-4000)}`)
+  rmSync(whole, { force: true })
+  const began = new Date()
+  const { code, said } = await runProgram(
+    process.execPath,
+    [join(root, 'node_modules', 'nuxt', 'bin', 'nuxt.mjs'), 'build'],
+    { cwd: root, env: { ...process.env, NUXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' } },
+  )
+  if (code !== 0) throw new CannotGoOn(`The build failed:\n${said.slice(-4000)}`)
+  writeFileSync(whole, '')
+  // What was changed while it was built is newer than the build.
+  utimesSync(whole, began, began)
 }

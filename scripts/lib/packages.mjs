@@ -1,29 +1,44 @@
-import { execFileSync, spawnSync } from 'node:child_process'
 import { createHash } from 'node:crypto'
-import { existsSync, readFileSync, writeFileSync } from 'node:fs'
+import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { say, stopWith } from './say.mjs'
+import { runProgram } from './programs.mjs'
+import { CannotGoOn, say } from './say.mjs'
 
 export const root = join(import.meta.dirname, '..', '..')
+
+/** What is brought in: all that serves, or also what checks and tests. */
+const sets = { serving: ['--omit=dev'], developing: [] }
 
 /**
  * Brings in node modules at the lock file's versions when they are missing or the lock file has changed. Not by
  * `npm ci`: it refuses where a registry lacks the binaries that packages ship for other platforms, though none is needed.
+ * @param {'serving' | 'developing'} set
  */
-export function ensureModules() {
+export async function ensureModules(set) {
   const lock = createHash('sha256')
     .update(readFileSync(join(root, 'package-lock.json')))
     .digest('hex')
   const mark = join(root, 'node_modules', '.thistle-lock')
-  if (existsSync(mark) && readFileSync(mark, 'utf8') === lock) return
+  const present = existsSync(mark) ? readFileSync(mark, 'utf8') : ''
+  // Who has once had what developers need keeps it.
+  if (present.endsWith(' developing')) set = 'developing'
+  if (present === `${lock} developing` || present === `${lock} ${set}`) return
   say('Bringing in node modules from the lock file …')
-  const result = spawnSync('npm', ['install', '--no-save', '--no-audit', '--no-fund', '--loglevel=error'], {
-    cwd: root,
-    stdio: 'inherit',
-  })
-  if (result.status !== 0)
-    stopWith('npm did not finish, so Thistle cannot run. Its own words are above; mend that and start again.')
-  writeFileSync(mark, lock)
+  const unfinished = join(root, 'node_modules', '.thistle-unfinished')
+  // What was cut off half way may look whole to npm.
+  if (existsSync(unfinished)) rmSync(join(root, 'node_modules'), { recursive: true, force: true })
+  rmSync(mark, { force: true })
+  mkdirSync(join(root, 'node_modules'), { recursive: true })
+  writeFileSync(unfinished, '')
+  const { code, said } = await runProgram(
+    'npm',
+    ['install', '--no-save', '--no-audit', '--no-fund', '--prefer-offline', '--loglevel=error', ...sets[set]],
+    { cwd: root },
+  )
+  if (code !== 0)
+    throw new CannotGoOn(`${said}\nnpm did not finish, so Thistle cannot run. Mend what it says above and start again.`)
+  rmSync(unfinished, { force: true })
+  writeFileSync(mark, `${lock} ${set}`)
 }
 
 const found = (program) =>
@@ -31,22 +46,34 @@ const found = (program) =>
     .map((folder) => join(folder, program))
     .find((path) => existsSync(path))
 
+/** Another installation may be under way: it is waited for. */
+const apt = (...args) =>
+  runProgram('apt-get', ['-o', 'DPkg::Lock::Timeout=120', '-qq', ...args], {
+    env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
+  })
+
 /** The path of a program, brought in from Debian's packages when it is missing and that is possible. */
-export function ensureProgram(program, debianPackage) {
+export async function ensureProgram(program, debianPackage) {
   const present = found(program)
   if (present) return present
-  if (process.getuid?.() !== 0 || !found('apt-get')) {
-    stopWith(
+  if (process.getuid?.() !== 0 || !found('apt-get'))
+    throw new CannotGoOn(
       `Thistle needs ${program}. Install it once with: sudo apt-get install --no-install-recommends ${debianPackage}`,
     )
-  }
   say(`Bringing in ${debianPackage} from Debian's packages …`)
-  const options = { stdio: ['ignore', 'ignore', 'inherit'], env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } }
-  try {
-    execFileSync('apt-get', ['update', '-qq'], options)
-    execFileSync('apt-get', ['install', '-y', '-qq', '--no-install-recommends', debianPackage], options)
-  } catch {
-    stopWith(`Debian's packages did not give ${debianPackage}. Install it by hand and start again.`)
+  const install = ['install', '-y', '--no-install-recommends', debianPackage]
+  await apt('update')
+  let { code, said } = await apt(...install)
+  if (code !== 0) {
+    // An installation that was cut off has to be finished first.
+    await runProgram('dpkg', ['--configure', '-a'])
+    ;({ code, said } = await apt(...install))
   }
-  return found(program) ?? stopWith(`${debianPackage} is installed, but ${program} is not where it is expected.`)
+  if (code !== 0)
+    throw new CannotGoOn(
+      `${said}\nDebian's packages did not give ${debianPackage}. Install it by hand and start again.`,
+    )
+  const path = found(program)
+  if (!path) throw new CannotGoOn(`${debianPackage} is installed, but ${program} is not where it is expected.`)
+  return path
 }

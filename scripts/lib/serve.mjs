@@ -1,53 +1,48 @@
-import { spawn } from 'node:child_process'
-import { randomBytes } from 'node:crypto'
-import { existsSync, readFileSync, writeFileSync } from 'node:fs'
 import { createServer } from 'node:net'
 import { join } from 'node:path'
 import { root } from './packages.mjs'
-import { stopWith } from './say.mjs'
+import { endProgram, startProgram } from './programs.mjs'
+import { CannotGoOn } from './say.mjs'
 
-/** Ends with one sentence when somebody else listens on the port. */
+/** Refuses with one sentence when somebody else listens on the port. */
 export function ensurePortFree(port, host) {
-  return new Promise((done) => {
+  return new Promise((done, failed) => {
     const probe = createServer()
     probe.once('error', (error) =>
-      stopWith(
-        error.code === 'EADDRINUSE'
-          ? `Port ${port} is in use; start Thistle on another one with THISTLE_PORT=${port + 1} npm start.`
-          : `Thistle cannot listen on port ${port}: ${error.message}.`,
+      failed(
+        new CannotGoOn(
+          error.code === 'EADDRINUSE'
+            ? `Port ${port} is in use; start Thistle on another one with THISTLE_PORT=${port + 1} npm start.`
+            : `Thistle cannot listen on port ${port}: ${error.message}.`,
+        ),
       ),
     )
     probe.listen(port, host, () => probe.close(() => done()))
   })
 }
 
-/** The secret that seals session cookies, kept with the data. */
-export function sessionSecret(folder) {
-  const file = join(folder, 'session-secret')
-  if (!existsSync(file)) writeFileSync(file, randomBytes(32).toString('hex'), { mode: 0o600 })
-  return readFileSync(file, 'utf8').trim()
-}
-
 /** Migrates the database and, unless told otherwise, seeds the demo school where there is nothing yet. */
 export function prepare(env, args = []) {
-  return new Promise((done, failed) => {
-    const child = spawn(process.execPath, ['--import', 'tsx', join(root, 'scripts', 'prepare.ts'), ...args], {
-      cwd: root,
-      stdio: 'inherit',
-      env: { ...process.env, ...env },
-    })
-    child.once('exit', (code) =>
-      code === 0 ? done() : failed(new Error('The database could not be prepared; the lines above say why.')),
-    )
+  const child = startProgram(process.execPath, ['--import', 'tsx', join(root, 'scripts', 'prepare.ts'), ...args], {
+    cwd: root,
+    stdio: 'inherit',
+    env: { ...process.env, ...env },
   })
+  return new Promise((done, failed) =>
+    child.once('exit', (code) =>
+      code === 0 ? done() : failed(new CannotGoOn('The database could not be prepared; the lines above say why.')),
+    ),
+  )
 }
 
-/** Starts the built server; resolves when it serves. */
-export async function serve({ port, host, env, quiet = false }) {
-  const child = spawn(process.execPath, [join(root, '.output', 'server', 'index.mjs')], {
+/** Half a minute, in steps of 50 ms. */
+const tries = 600
+
+/** Starts the built server; resolves when it answers. It ends when this process does. */
+export async function serve({ address, port, host, env }) {
+  const child = startProgram(process.execPath, [join(root, '.output', 'server', 'index.mjs')], {
     cwd: root,
-    detached: true,
-    stdio: ['ignore', quiet ? 'ignore' : 'inherit', 'inherit'],
+    stdio: ['ignore', 'inherit', 'inherit'],
     env: {
       ...process.env,
       NODE_ENV: 'production',
@@ -57,25 +52,13 @@ export async function serve({ port, host, env, quiet = false }) {
       NITRO_SHUTDOWN_DISABLED: 'true',
     },
   })
-  const address = `http://${host === '0.0.0.0' ? 'localhost' : host}:${port}`
-  for (let tries = 0; tries < 600; tries++) {
-    if (child.exitCode !== null) stopWith('The server ended before it served a page; the lines above say why.')
-    try {
-      const reply = await fetch(`${address}/api/health`)
-      if (reply.ok)
-        return {
-          address,
-          child,
-          stop: () =>
-            new Promise((done) => {
-              child.once('exit', done)
-              child.kill('SIGTERM')
-            }),
-        }
-    } catch {
-      /* not yet */
-    }
+  for (let tried = 0; tried < tries; tried++) {
+    if (child.exitCode !== null || child.signalCode !== null)
+      throw new CannotGoOn('The server ended before it served a page; the lines above say why.')
+    // Whatever it answers: with its database away it serves, and says so.
+    if (await fetch(`${address}/api/health`).catch(() => null)) return child
     await new Promise((done) => setTimeout(done, 50))
   }
-  stopWith('The server did not answer within half a minute.')
+  await endProgram(child)
+  throw new CannotGoOn('The server did not answer within half a minute.')
 }

@@ -1,5 +1,6 @@
 import { readdir, readFile } from 'node:fs/promises'
 import { join } from 'node:path'
+import { alone } from './alone'
 import type { Database } from './database'
 
 const folder = join(import.meta.dirname, 'migrations')
@@ -16,19 +17,21 @@ export function statements(source: string): string[] {
 }
 
 /**
- * Brings the database to the newest migration. DDL commits by itself, so a file may have stopped half way: each
- * statement can be run again, and a file counts once all of it has run.
+ * Brings the database to the newest migration; one process at a time, on a cluster too. DDL commits by itself, so a file
+ * may have stopped half way: each statement can be run again, and a file counts once all of it has run.
  * @returns names of the migrations that were run
  */
 export async function migrate(db: Database): Promise<string[]> {
   await db.run(
     'CREATE TABLE IF NOT EXISTS migration (name VARCHAR(100) PRIMARY KEY, at DATETIME(3) NOT NULL DEFAULT CURRENT_TIMESTAMP(3)) ENGINE=InnoDB',
   )
-  const done = new Set((await db.rows<{ name: string }>('SELECT name FROM migration')).map(({ name }) => name))
-  const waiting = (await readdir(folder)).filter((name) => name.endsWith('.sql') && !done.has(name)).sort()
-  for (const name of waiting) {
-    for (const statement of statements(await readFile(join(folder, name), 'utf8'))) await db.run(statement)
-    await db.run('INSERT INTO migration (name) VALUES (?)', [name])
-  }
-  return waiting
+  return alone(db, 'migrate', async () => {
+    const done = new Set((await db.rows<{ name: string }>('SELECT name FROM migration')).map(({ name }) => name))
+    const waiting = (await readdir(folder)).filter((name) => name.endsWith('.sql') && !done.has(name)).sort()
+    for (const name of waiting) {
+      for (const statement of statements(await readFile(join(folder, name), 'utf8'))) await db.run(statement)
+      await db.run('INSERT INTO migration (name) VALUES (?)', [name])
+    }
+    return waiting
+  })
 }

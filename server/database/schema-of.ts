@@ -43,6 +43,7 @@ const words: Record<string, string> = {
   'answer_aside.reason': "'ended' | 'lease' | 'page'",
   'import_batch.state': "'staged' | 'running' | 'stopping' | 'done' | 'undone'",
   'person.role': "'teacher' | 'student'",
+  'session.role': "'teacher' | 'student'",
   'question.state': "'work' | 'usable' | 'retired'",
   'question.sharing': "'private' | 'named' | 'school' | 'staged' | 'outside'",
   'question_share.may': "'read' | 'write'",

@@ -1,5 +1,11 @@
 /** The rows of the tables as they arrive; written by `npm run tables` from the schema. A query picks what it reads. */
 
+export interface AloneRow {
+  name: string
+  holder: string
+  until: string
+}
+
 export interface AnswerRow {
   attempt_id: string
   item: string
@@ -83,12 +89,6 @@ export interface EnrolmentRow {
   person_id: string
 }
 
-export interface FailedTryRow {
-  id: string
-  subject: string
-  at: string
-}
-
 export interface FolderRow {
   id: string
   school_id: string
@@ -117,6 +117,12 @@ export interface ImportBatchRow {
   touched_at: string
   body: string
   result: string | null
+}
+
+export interface KnownBrowserRow {
+  token: string
+  person_id: string
+  at: string
 }
 
 export interface MarkRow {
@@ -178,6 +184,12 @@ export interface OutsideFaultRow {
   said_by: string
   said_at: string
   words: string
+}
+
+export interface PasswordTryRow {
+  subject: string
+  since: string
+  tries: number
 }
 
 export interface PersonRow {
@@ -353,6 +365,14 @@ export interface SchoolWordsRow {
   school_id: string
   revision: number
   body: string
+}
+
+export interface SessionRow {
+  token: string
+  person_id: string
+  role: 'teacher' | 'student'
+  password_mark: string
+  until: string
 }
 
 export interface StandinKeeperChoiceRow {

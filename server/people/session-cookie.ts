@@ -1,41 +1,52 @@
 import type { H3Event } from 'h3'
+import type { Instant } from '../../core/kit/time'
+import type { Db } from '../database/database'
+import { rememberedFor } from './known-browsers'
 import type { Person } from './people'
+import { beginSession, endSession, lifetime, sessionPerson } from './sessions'
+import { newToken } from './tokens'
 
-declare module '#auth-utils' {
-  interface User {
-    id: string
-    school: string
-    role: 'teacher' | 'student'
-  }
+/** The cookie whose token stands for a session. */
+export const sessionCookie = 'thistle-session'
+const browserCookie = 'thistle-browser'
+
+/** "lax" lets a link in a mail arrive signed in. "secure" is for whoever serves it over TLS. */
+const kept = (milliseconds: number) => ({
+  httpOnly: true,
+  sameSite: 'lax' as const,
+  secure: process.env.THISTLE_SECURE_COOKIES === 'on',
+  path: '/',
+  maxAge: Math.floor(milliseconds / 1000),
+})
+
+/** Who is signed in; null where nobody is. */
+export async function signedInPerson(event: H3Event, db: Db, now: Instant): Promise<Person | null> {
+  const token = getCookie(event, sessionCookie)
+  return token ? sessionPerson(db, token, now) : null
 }
 
-interface SessionUser {
-  id: string
-  school: string
-  role: 'teacher' | 'student'
+/** Signs somebody in: another session that this browser had is over. */
+export async function signInto(event: H3Event, db: Db, person: string, now: Instant): Promise<void> {
+  const before = getCookie(event, sessionCookie)
+  if (before) await endSession(db, before)
+  setCookie(event, sessionCookie, await beginSession(db, person, now), kept(lifetime))
 }
 
-/** Opening a seal takes longer than a save, and the same cookie always opens to the same person. Forgotten after a minute. */
-const opened = new Map<string, { user: SessionUser; until: number }>()
-const most = 5000
-const minute = 60_000
-
-/** Who the session cookie says is signed in, or null. */
-export async function sessionUser(event: H3Event): Promise<SessionUser | null> {
-  const cookie = getCookie(event, 'nuxt-session')
-  if (!cookie) return null
-  const at = performance.now()
-  const known = opened.get(cookie)
-  if (known && known.until > at) return known.user
-  const { user } = await getUserSession(event)
-  if (!user) return null
-  opened.delete(cookie)
-  opened.set(cookie, { user, until: at + minute })
-  if (opened.size > most) opened.delete(opened.keys().next().value!)
-  return user
+/** Lasts as long as the session does, which is longer each time it is used. */
+export function renewCookie(event: H3Event): void {
+  const token = getCookie(event, sessionCookie)
+  if (token) setCookie(event, sessionCookie, token, kept(lifetime))
 }
 
-/** Seals who is signed in into the session cookie. */
-export async function beginSession(event: H3Event, person: Person): Promise<void> {
-  await replaceUserSession(event, { user: { id: person.id, school: person.school, role: person.role } })
+export async function signOut(event: H3Event, db: Db): Promise<void> {
+  const token = getCookie(event, sessionCookie)
+  if (token) await endSession(db, token)
+  deleteCookie(event, sessionCookie, { path: '/' })
+}
+
+/** What this browser is known by; it gets a name where it has none. */
+export function knownBrowser(event: H3Event): string {
+  const browser = getCookie(event, browserCookie) ?? newToken()
+  setCookie(event, browserCookie, browser, kept(rememberedFor))
+  return browser
 }

@@ -1,46 +1,84 @@
-import { createHash, timingSafeEqual } from 'node:crypto'
-import { minute, plus, type Instant } from '../../core/kit/time'
-import { toSql } from '../database/codec'
-import type { Db } from '../database/database'
-import { newId } from '../domain/ids'
+import type { Instant } from '../../core/kit/time'
+import type { Database } from '../database/database'
 import { Problem } from '../domain/problem'
-import { hashPassword, isPassword } from './password'
+import { inTurn } from './in-turn'
+import { isKnownTo, noteBrowser } from './known-browsers'
+import { hashPassword, isDated, isPassword, passwordMark } from './password'
 import { findByEmail } from './people'
+import { countedTry, mostAtOne, mostForAccount, mostFromAddress, type Counted } from './tries'
 
-const most = 8
-const span = 15 * minute
-
-/** Refuses when too many tries have failed for a subject lately; counted in the database, so for all processes. */
-export async function ensureFewFailures(db: Db, subject: string, now: Instant): Promise<void> {
-  const failed = await db.one<{ n: number }>('SELECT COUNT(*) AS n FROM failed_try WHERE subject = ? AND at > ?', [
-    subject,
-    toSql(plus(now, -span)),
-  ])
-  if (failed && Number(failed.n) >= most)
-    throw new Problem(429, 'too-many-tries', 'Too many wrong tries. Wait a quarter of an hour and try again.')
-}
-
-/** Counts a wrong try for a subject, and forgets tries of more than a day ago. */
-export async function noteFailure(db: Db, subject: string, now: Instant): Promise<void> {
-  await db.run('INSERT INTO failed_try (id, subject, at) VALUES (?, ?, ?)', [newId(), subject, toSql(now)])
-  await db.run('DELETE FROM failed_try WHERE at < ?', [toSql(plus(now, -24 * 60 * minute))])
+/** Where somebody signs in from. */
+export interface From {
+  /** The network address, as far as it says who it is. */
+  address: string
+  /** What the browser is known by, if it has been here before. */
+  browser: string
 }
 
 let nobody: Promise<string> | undefined
 
-/** The person whose e-mail and password these are. An unknown address takes as long as a wrong password. */
-export async function signIn(db: Db, email: string, password: string, now: Instant): Promise<string> {
-  const subject = `sign-in:${email.trim().toLowerCase()}`.slice(0, 190)
-  await ensureFewFailures(db, subject, now)
-  const person = await findByEmail(db, email)
-  const right = await isPassword(password, person?.password_hash ?? (await (nobody ??= hashPassword('nobody'))))
-  if (person && right) return person.id
-  await noteFailure(db, subject, now)
-  throw new Problem(401, 'wrong-password', 'This e-mail and password do not belong together. Check both and try again.')
+/** What the database takes for the same e-mail address, as one text. */
+async function asCompared(database: Database, email: string): Promise<string> {
+  const row = await database.one<{ same: string }>(
+    'SELECT HEX(WEIGHT_STRING(RTRIM(CONVERT(? USING utf8mb4)) COLLATE utf8mb4_unicode_ci)) AS same',
+    [email],
+  )
+  return row!.same
 }
 
-/** Compares a quiz password without telling by time how much of it was right. */
-export function samePassword(given: string, wanted: string): boolean {
-  const digest = (text: string) => createHash('sha256').update(text.trim().normalize('NFC')).digest()
-  return timingSafeEqual(digest(given), digest(wanted))
+/** In a browser where they have been before, nobody else's tries stand in somebody's way. */
+function countedBy(account: string, { address, browser }: From, known: boolean): Counted[] {
+  return known
+    ? [{ by: `known:${account}:${browser}`, most: mostAtOne }]
+    : [
+        { by: `at:${account}:${address}`, most: mostAtOne },
+        { by: `account:${account}`, most: mostForAccount },
+        { by: `from:${address}`, most: mostFromAddress },
+      ]
+}
+
+/** A hash that has become too cheap is made anew while its password is at hand; sessions go on. */
+async function renewHash(database: Database, person: string, password: string, old: string): Promise<void> {
+  const hash = await hashPassword(password)
+  await database.transaction(async (db) => {
+    const renewed = await db.run('UPDATE person SET password_hash = ? WHERE id = ? AND password_hash = ?', [
+      hash,
+      person,
+      old,
+    ])
+    if (renewed)
+      await db.run('UPDATE session SET password_mark = ? WHERE person_id = ? AND password_mark = ?', [
+        passwordMark(hash),
+        person,
+        passwordMark(old),
+      ])
+  })
+}
+
+/** The person whose e-mail and password these are. An unknown address takes as long as a wrong password. */
+export async function signIn(
+  database: Database,
+  email: string,
+  password: string,
+  from: From,
+  now: Instant,
+): Promise<string> {
+  const person = await findByEmail(database, email)
+  const known = Boolean(person && (await isKnownTo(database, person.id, from.browser)))
+  const counted = countedBy(await asCompared(database, email.trim()), from, known)
+  const right = await inTurn(() =>
+    countedTry(database, counted, now, async () => {
+      const same = await isPassword(password, person?.password_hash ?? (await (nobody ??= hashPassword('nobody'))))
+      return same && person !== undefined
+    }),
+  )
+  if (!person || !right)
+    throw new Problem(
+      401,
+      'wrong-password',
+      'This e-mail and password do not belong together. Check both and try again.',
+    )
+  if (isDated(person.password_hash)) await renewHash(database, person.id, password, person.password_hash)
+  await noteBrowser(database, person.id, from.browser, now)
+  return person.id
 }

@@ -1,9 +1,12 @@
 import { serverNow } from '../clock'
 import { currentDatabase } from '../database/current'
 import { dropAbandoned } from '../domain/imports/untake'
+import { forgetBrowsers } from '../people/known-browsers'
+import { forgetSessions } from '../people/sessions'
+import { forgetTries } from '../people/tries'
 import { settle } from '../domain/sittings/end'
 
-/** Every process ends sittings that are past their hard stop, and imports that were left half way, at its own uneven pace. */
+/** Every process ends sittings that are past their hard stop, and what has had its time (imports left half way, sessions, tries), at its own uneven pace. */
 export default defineNitroPlugin((nitro) => {
   const pause = Number(process.env.THISTLE_SWEEP_SECONDS ?? 10) * 1000
   let timer: NodeJS.Timeout
@@ -11,6 +14,7 @@ export default defineNitroPlugin((nitro) => {
     try {
       while ((await settle(currentDatabase(), {}, serverNow())) === 50);
       await dropAbandoned(currentDatabase(), serverNow())
+      for (const forget of [forgetSessions, forgetBrowsers, forgetTries]) await forget(currentDatabase(), serverNow())
     } catch (error) {
       console.error('sweep', error)
     }

@@ -4,12 +4,13 @@ import type { Instant } from '../../core/kit/time'
 import { serverNow } from '../clock'
 import { currentDatabase } from '../database/current'
 import type { Database } from '../database/database'
-import { findPerson, type Person } from '../people/people'
+import { addressOf } from './address'
+import type { Person } from '../people/people'
 import { Problem } from '../domain/problem'
 import { ensureRight, type Right } from '../people/rights'
 import { DatabaseAway } from '../database/away'
 import { AskerGone, readBytes, type ByteLimit } from './body'
-import { sessionUser } from '../people/session-cookie'
+import { sessionCookie, signedInPerson } from '../people/session-cookie'
 
 const jsonLimit: ByteLimit = { most: 1_000_000, sentence: 'This is more than 1 MB. Send less at once.' }
 /** Seconds after which a database that is away is asked again. */
@@ -22,6 +23,8 @@ interface Context<P, Q, B> {
   /** When the request was whole. */
   now: Instant
   person: Person
+  /** The network address that the request comes from. */
+  address: string
   params: P
   query: Q
   body: B
@@ -38,8 +41,6 @@ interface Spec<P extends z.ZodType, Q extends z.ZodType, B extends z.ZodType, R>
   most?: ByteLimit
   /** The request is bytes, not JSON. */
   bytes?: ByteLimit
-  /** Takes id and role from the sealed session alone: for the save, whose statement carries the right itself. */
-  fromSession?: boolean
   handle(context: Context<z.infer<P>, z.infer<Q>, z.infer<B>>): Promise<R> | R
 }
 
@@ -68,7 +69,7 @@ function ensureSameOrigin(event: H3Event): void {
   const foreign =
     (site && site !== 'same-origin' && site !== 'none') ||
     (origin && URL.parse(origin)?.host !== getHeader(event, 'host')) ||
-    (!site && !origin && getCookie(event, 'nuxt-session'))
+    (!site && !origin && getCookie(event, sessionCookie))
   if (foreign) throw new Problem(403, 'origin', 'This request comes from another site and was not carried out.')
 }
 
@@ -79,12 +80,6 @@ async function readJson(event: H3Event, limit: ByteLimit): Promise<unknown> {
   } catch {
     throw new Problem(400, 'json', 'The request is not JSON that can be read.')
   }
-}
-
-async function signedIn(event: H3Event, db: Database, fromSession: boolean): Promise<Person | null> {
-  const user = await sessionUser(event)
-  if (!user) return null
-  return fromSession ? { ...user, name: '', zone: 'UTC' } : ((await findPerson(db, user.id)) ?? null)
 }
 
 /** Problem details (RFC 9457), never a stack. */
@@ -119,7 +114,7 @@ export function route<
     try {
       ensureSameOrigin(event)
       const db = currentDatabase()
-      const person = await signedIn(event, db, spec.fromSession ?? false)
+      const person = await signedInPerson(event, db, serverNow())
       const raw = getRouterParams(event)
       await ensureRight(db, spec.right, person, raw.id)
       const bytes = spec.bytes ? await readBytes(event, spec.bytes) : Buffer.alloc(0)
@@ -132,6 +127,7 @@ export function route<
         db,
         now: serverNow(),
         person: person as Person,
+        address: addressOf(event),
         params: read(spec.params, raw),
         query: read(spec.query, getQuery(event)),
         body,

@@ -18,7 +18,7 @@ const ids: Record<string, string> = {}
 
 beforeAll(async () => {
   ids.sitting = (
-    await startSitting(db, await person(db, 'p-silas-penn'), 'quiz-buoys', 'other', undefined, now)
+    await startSitting(db, await person(db, 'p-silas-penn'), 'quiz-buoys', { device: 'other' }, now)
   ).attempt
   const maren = await person(db, 'p-maren')
   await createQuiz(db, maren, 'Shared', now, 'quiz-shared')
@@ -58,7 +58,7 @@ beforeAll(async () => {
   )
   await openQuiz(db, maren, 'quiz-shared', now)
   ids.shared = (
-    await startSitting(db, await person(db, 'p-silas-penn'), 'quiz-shared', 'other', undefined, now)
+    await startSitting(db, await person(db, 'p-silas-penn'), 'quiz-shared', { device: 'other' }, now)
   ).attempt
   ids.marked = (await db.one<{ id: string }>(
     "SELECT id FROM attempt WHERE quiz_id = 'quiz-chart' AND student_id = 'p-silas-penn'",

@@ -261,7 +261,7 @@ describe('a request that is held back', () => {
 })
 
 async function begin(quiz: string): Promise<string> {
-  return (await startSitting(db, await person(db, nell), quiz, 'd1', undefined, now())).attempt
+  return (await startSitting(db, await person(db, nell), quiz, { device: 'd1' }, now())).attempt
 }
 async function lastAnswers(attempt: string) {
   const items = await itemsOf(db, attempt)

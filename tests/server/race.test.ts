@@ -39,7 +39,7 @@ it(`races saves, hand-ins and the sweep from five processes on ${rounds} sitting
     fixed: false,
   }))
   const quiz = await openedQuiz(db, 'race', {}, {}, rows)
-  const { attempt: first } = await startSitting(db, await person(db, nell), quiz, 'd1', undefined, day)
+  const { attempt: first } = await startSitting(db, await person(db, nell), quiz, { device: 'd1' }, day)
   const paper = await loadPaper(db, first)
   const items = paper.items.map((item) => item.id)
   const attempts = [first, ...Array.from({ length: rounds - 1 }, () => newId())]

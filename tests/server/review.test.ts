@@ -35,7 +35,7 @@ const release = (over: Partial<Record<FacetName, Moment>>): Rules['release'] => 
 
 /** One paper with one of three right, handed in after ten minutes. */
 async function sat(quiz: string, student = nell.id, right = 1): Promise<string> {
-  const { attempt } = await startSitting(db, await person(db, student), quiz, 'd1', undefined, day)
+  const { attempt } = await startSitting(db, await person(db, student), quiz, { device: 'd1' }, day)
   const items = await itemsOf(db, attempt)
   const answers = [
     { item: items['q-cover']!.item, response: { text: '2.3' }, flagged: false, seq: 1 },
@@ -211,7 +211,7 @@ describe('one release rule governs every place that shows a score', () => {
   it('a sitting that outlasts a limit shortened since keeps the quiz open', async () => {
     const quiz = await openedQuiz(db, 'outlasts')
     const maren = await person(db, 'p-maren')
-    const { attempt } = await startSitting(db, await person(db, nell.id), quiz, 'd1', undefined, later(170))
+    const { attempt } = await startSitting(db, await person(db, nell.id), quiz, { device: 'd1' }, later(170))
     await makeEdit(db, maren, quiz, 1, 'short.1', await rulesEdit(db, quiz, { limit: 5 }), later(171))
     const { hardStop } = (await loadAttempts(db, { ids: [attempt] }))[0]!.limits
     expect(hardStop).toBe(later(231))
@@ -255,9 +255,9 @@ describe('one release rule governs every place that shows a score', () => {
   })
   it('a paper that cannot be marked stops neither the sweep nor who reads its quiz', async () => {
     const quiz = await openedQuiz(db, 'stuck')
-    const { attempt } = await startSitting(db, await person(db, nell.id), quiz, 'd1', undefined, day)
+    const { attempt } = await startSitting(db, await person(db, nell.id), quiz, { device: 'd1' }, day)
     const petra = await person(db, 'p-petra-lund')
-    const { attempt: other } = await startSitting(db, petra, quiz, 'd1', undefined, day)
+    const { attempt: other } = await startSitting(db, petra, quiz, { device: 'd1' }, day)
     await db.run("UPDATE attempt SET paper = 'nonsense' WHERE id = ?", [attempt])
     expect(await settle(db, { quiz }, later(400))).toBe(1)
     expect(await settle(db, { quiz }, later(400))).toBe(0)

@@ -148,34 +148,15 @@ describe('bad input', () => {
     expect(bare.status).toBe(403)
     expect(JSON.stringify((await people.teacher!.call('GET', '/api/quizzes')).body)).not.toMatch(/Foreign/)
   })
-  it('guessing passwords is slowed down', async () => {
-    const statuses = []
-    for (let i = 0; i < 9; i++)
-      statuses.push(
-        (
-          await people.nobody!.call('POST', '/api/session', {
-            email: 'idris.quayle@gannet.example',
-            password: `wrong ${i}`,
-          })
-        ).status,
-      )
-    expect(statuses).toEqual([401, 401, 401, 401, 401, 401, 401, 401, 429])
-    expect(
-      (
-        await people.nobody!.call('POST', '/api/session', {
-          email: 'idris.quayle@gannet.example',
-          password: 'fair winds',
-        })
-      ).status,
-    ).toBe(429)
-  })
-  it('cookies are sealed, HttpOnly and SameSite; pages carry a strict policy', async () => {
+  it('cookies are HttpOnly and SameSite, and say nothing; pages carry a strict policy', async () => {
     const reply = await fetch(`${server.address}/api/session/demo`, {
       method: 'POST',
       headers: { 'content-type': 'application/json' },
       body: JSON.stringify({ person: 'p-maren' }),
     })
-    expect(reply.headers.getSetCookie()[0]).toMatch(/HttpOnly; SameSite=Lax/)
+    const cookies = reply.headers.getSetCookie()
+    expect(cookies).toHaveLength(1)
+    expect(cookies[0]).toMatch(/^thistle-session=[\w-]{43}; Max-Age=1209600; Path=\/; HttpOnly; SameSite=Lax$/)
     const page = await fetch(server.address)
     expect(page.headers.get('content-security-policy')).toMatch(/default-src 'none'.*frame-ancestors 'none'/)
   })

@@ -132,7 +132,7 @@ describe('files', () => {
       { type: 'question', id: 'r1', question: id, points: 1, fixed: false },
     ])
     await expect(loadMedia(db, nell, idOf(src))).rejects.toThrow(/not here/)
-    await startSitting(db, nell, quiz, 'd1', undefined, day)
+    await startSitting(db, nell, quiz, { device: 'd1' }, day)
     expect((await loadMedia(db, nell, idOf(src))).type).toBe('image/png')
     await expect(loadMedia(db, await person(db, 'p-petra-lund'), idOf(src))).rejects.toThrow(/not here/)
   })
@@ -141,7 +141,7 @@ describe('files', () => {
     const quiz = await openedQuiz(db, 'recorded', {}, {}, [
       { type: 'question', id: 'r1', question: id, points: 1, fixed: false },
     ])
-    const { attempt } = await startSitting(db, nell, quiz, 'd1', undefined, day)
+    const { attempt } = await startSitting(db, nell, quiz, { device: 'd1' }, day)
     const sound = Buffer.concat([Buffer.from('OggS'), Buffer.alloc(400, 7)])
     const { src } = await keepRecording(db, nell, attempt, sound, later(1))
     const { item } = (await itemsOf(db, attempt))[id]!
@@ -216,7 +216,7 @@ it('a student cannot tell a draft, a withdrawn quiz or that of another class fro
   expect(saturday).toBeUndefined()
   const said = await Promise.all(
     ['nowhere', draft, others].flatMap((quiz) =>
-      [beforeSitting(db, nell, quiz, later(1)), startSitting(db, nell, quiz, 'd1', undefined, later(1))].map((asked) =>
+      [beforeSitting(db, nell, quiz, later(1)), startSitting(db, nell, quiz, { device: 'd1' }, later(1))].map((asked) =>
         asked.then(
           () => 'open',
           (error: { status: number; sentence: string }) => `${error.status} ${error.sentence}`,

@@ -27,7 +27,7 @@ afterAll(() => db.close())
 const nell = 'p-nell-ashdown'
 const petra = 'p-petra-lund'
 async function start(quiz: string, student = nell, at = day, device = 'd1') {
-  return (await startSitting(db, await person(db, student), quiz, device, undefined, at)).attempt
+  return (await startSitting(db, await person(db, student), quiz, { device }, at)).attempt
 }
 /** One after another: each sees what the one before has done. */
 async function inOrder<T, R>(all: readonly T[], work: (each: T) => Promise<R>): Promise<R[]> {
@@ -360,9 +360,15 @@ describe('starting', () => {
     const student = await person(db, nell)
     await expect(start(quiz)).rejects.toThrow(/asks for a password/)
     for (let i = 0; i < 8; i++)
-      await expect(startSitting(db, student, quiz, 'd1', 'neap tide', day)).rejects.toThrow(/not the password/)
-    await expect(startSitting(db, student, quiz, 'd1', 'spring tide', day)).rejects.toThrow(/Too many/)
-    expect((await startSitting(db, student, quiz, 'd1', 'spring tide', later(16))).attempt).toBeTruthy()
+      await expect(startSitting(db, student, quiz, { device: 'd1', password: 'neap tide' }, day)).rejects.toThrow(
+        /not the password/,
+      )
+    await expect(startSitting(db, student, quiz, { device: 'd1', password: 'spring tide' }, day)).rejects.toThrow(
+      /Too many/,
+    )
+    expect(
+      (await startSitting(db, student, quiz, { device: 'd1', password: 'spring tide' }, later(16))).attempt,
+    ).toBeTruthy()
   })
   it('further attempts wait, draw anew or repeat, and stop at the number allowed', async () => {
     const pool = [

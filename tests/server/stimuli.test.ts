@@ -102,7 +102,7 @@ describe('on a paper', () => {
       {},
       [group],
     )
-    const { attempt } = await startSitting(db, silas, quiz, 'd1', undefined, later(1))
+    const { attempt } = await startSitting(db, silas, quiz, { device: 'd1' }, later(1))
     const first = await openSitting(db, silas.id, attempt, 'd1', later(2))
     expect(first.sheet.stimuli).toHaveLength(1)
     expect(first.sheet.stimuli[0]!.html).toContain('backing south-west')

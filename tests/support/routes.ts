@@ -9,7 +9,7 @@ import { itemsOf } from './quiz'
 export const known = { attempt: '', item: '' }
 export async function knowSitting(db: Database, now = iso(Date.now())): Promise<void> {
   const silas = await person(db, 'p-silas-penn')
-  known.attempt = (await startSitting(db, silas, 'quiz-buoys', 'd1', undefined, now)).attempt
+  known.attempt = (await startSitting(db, silas, 'quiz-buoys', { device: 'd1' }, now)).attempt
   known.item = (await itemsOf(db, known.attempt))['q-port-mark']!.item
 }
 

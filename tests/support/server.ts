@@ -30,7 +30,6 @@ export async function startServer(databaseUrl: string, port?: number, sweepSecon
         THISTLE_DEMO: 'on',
         THISTLE_CLOCK_FILE: clock,
         THISTLE_SWEEP_SECONDS: String(sweepSeconds),
-        NUXT_SESSION_PASSWORD: 'a password for tests that is long enough to seal',
       },
     },
   )

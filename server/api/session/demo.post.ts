@@ -4,7 +4,7 @@ import { demoPeople, findPerson } from '../../people/people'
 import { currentSession } from '../../people/current-session'
 import { notFound } from '../../domain/problem'
 import { route } from '../../utils/route'
-import { beginSession } from '../../people/session-cookie'
+import { signInto } from '../../people/session-cookie'
 
 /** Signs in as somebody of the demo school: only where THISTLE_DEMO is not off, and only its made-up people. */
 export default route({
@@ -14,7 +14,7 @@ export default route({
     const known = process.env.THISTLE_DEMO !== 'off' && (await demoPeople(db)).some((each) => each.id === body.person)
     const person = known ? await findPerson(db, body.person) : undefined
     if (!person) throw notFound('This person')
-    await beginSession(event, person)
+    await signInto(event, db, person.id, now)
     return currentSession(db, person, now)
   },
 })

@@ -1,9 +1,10 @@
+import { signOut } from '../../people/session-cookie'
 import { route } from '../../utils/route'
 
 export default route({
   right: 'signedIn',
-  async handle({ event }) {
-    await clearUserSession(event)
+  async handle({ event, db }) {
+    await signOut(event, db)
     return { signedOut: true }
   },
 })

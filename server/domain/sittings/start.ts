@@ -4,11 +4,12 @@ import { compilePaper } from '../../../core/paper'
 import { limitsFor, maySit, scheduleFor, type MaySit, type Schedule } from '../../../core/schedule'
 import type { Student } from '../../../core/quiz'
 import { toJson, toSql, toSqlOrNever } from '../../database/codec'
-import type { Database, Db } from '../../database/database'
+import type { Database } from '../../database/database'
 import { readPaper } from '../../documents/read'
 import { newId } from '../ids'
 import type { Person } from '../../people/people'
-import { ensureFewFailures, noteFailure, samePassword } from '../../people/sign-in'
+import { samePassword } from '../../people/password'
+import { countedTry, mostAtOne, mostFromAddress } from '../../people/tries'
 import { notFound, Problem } from '../problem'
 import { loadEdition } from '../quizzes/edition'
 import { currentState, loadQuiz, type LoadedQuiz } from '../quizzes/quizzes'
@@ -50,26 +51,34 @@ export async function standing(database: Database, person: Person, quizId: strin
   }
 }
 
+/** @throws Problem 403 where a password is asked for and not given, or is another; 429 after too many tries */
 async function checkPassword(
-  db: Db,
-  person: Person,
+  database: Database,
+  who: { person: string; address: string },
   quizId: string,
   wanted: string | null,
   given: string | undefined,
   now: Instant,
 ): Promise<void> {
   if (wanted === null) return
-  const subject = `quiz:${quizId}:${person.id}`
-  await ensureFewFailures(db, subject, now)
-  if (given !== undefined && samePassword(given, wanted)) return
-  if (given !== undefined) await noteFailure(db, subject, now)
-  throw new Problem(
-    403,
-    'quiz-password',
-    given === undefined
-      ? 'This quiz asks for a password.'
-      : 'That is not the password of this quiz. Ask your teacher, and mind capital letters.',
-  )
+  if (given === undefined) throw new Problem(403, 'quiz-password', 'This quiz asks for a password.')
+  const counted = [
+    { by: `quiz:${quizId}:${who.person}`, most: mostAtOne },
+    { by: `quiz:${quizId}:from:${who.address}`, most: mostFromAddress },
+  ]
+  if (!(await countedTry(database, counted, now, () => samePassword(given, wanted))))
+    throw new Problem(
+      403,
+      'quiz-password',
+      'That is not the password of this quiz. Ask your teacher, and mind capital letters.',
+    )
+}
+
+/** How a sitting is begun: the browser that will send answers, what it knows, and where from. */
+export interface Beginning {
+  device: string
+  password?: string
+  address?: string
 }
 
 /** Starts an attempt: compiles the paper, stores it with its answer rows, and gives the device the lease. */
@@ -77,8 +86,7 @@ export async function startSitting(
   database: Database,
   person: Person,
   quizId: string,
-  device: string,
-  password: string | undefined,
+  { device, password, address = '' }: Beginning,
   now: Instant,
 ): Promise<{ attempt: string }> {
   const { row, student, schedule, attempts, may } = await standing(database, person, quizId, now)
@@ -87,7 +95,7 @@ export async function startSitting(
     if (running) return { attempt: running.id }
     throw new Problem(409, 'may-not-sit', may.sentence, { from: may.from })
   }
-  await checkPassword(database, person, quizId, row.quiz.rules.password, password, now)
+  await checkPassword(database, { person: person.id, address }, quizId, row.quiz.rules.password, password, now)
   const id = newId()
   const limits = limitsFor(schedule, { startedAt: now, window: may.window })
   const { draw } = row.quiz.rules.attempts

@@ -5,7 +5,6 @@ import { route } from '../../../utils/route'
 
 export default route({
   right: 'student',
-  fromSession: true,
   params: z.object({ id }),
   body: saveRequest,
   handle: ({ db, person, params, body, now }) => saveAnswers(db, person.id, params.id, body.lease, body.answers, now),

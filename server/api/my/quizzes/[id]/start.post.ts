@@ -7,5 +7,6 @@ export default route({
   right: 'student',
   params: z.object({ id }),
   body: z.strictObject({ device: id, password: z.string().max(200).optional() }),
-  handle: ({ db, person, params, body, now }) => startSitting(db, person, params.id, body.device, body.password, now),
+  handle: ({ db, person, params, body, address, now }) =>
+    startSitting(db, person, params.id, { ...body, address }, now),
 })

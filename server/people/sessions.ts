@@ -1,0 +1,81 @@
+import { minute, plus, type Instant } from '../../core/kit/time'
+import { fromSql, toSql } from '../database/codec'
+import type { Db } from '../database/database'
+import type { Person } from './people'
+import { newToken, tokenKey } from './tokens'
+
+const day = 24 * 60 * minute
+/** A session that is not used ends after so long. */
+export const lifetime = 14 * day
+
+interface Found {
+  person: Person
+  until: Instant
+}
+
+/** What has been looked up lately in this process: so long a session outlives its end here, at most. */
+const found = new Map<string, { session: Promise<Found | null>; at: Instant }>()
+const remembered = 3000
+const most = 5000
+
+async function lookUp(db: Db, token: string, now: Instant): Promise<Found | null> {
+  const row = await db.one<Person & { until: string }>(
+    `SELECT p.id, p.school_id AS school, p.role, p.name, c.zone, s.until FROM session s
+    JOIN person p ON p.id = s.person_id AND p.role = s.role AND s.password_mark = CONVERT(SHA2(p.password_hash, 256) USING ascii)
+    JOIN school c ON c.id = p.school_id WHERE s.token = ? AND s.until > ?`,
+    [token, toSql(now)],
+  )
+  if (!row) return null
+  const { until, ...person } = row
+  return { person, until: fromSql(until) }
+}
+
+/**
+ * Who a session's token belongs to; null where it is over: signed out, unused for two weeks, or of a password or a role
+ * that the person has no more. Looked up again after a few seconds.
+ */
+export async function sessionPerson(db: Db, given: string, now: Instant): Promise<Person | null> {
+  const token = tokenKey(given)
+  const known = found.get(token)
+  if (known && known.at <= now && now < plus(known.at, remembered)) {
+    const session = await known.session
+    return session && session.until > now ? session.person : null
+  }
+  const session = lookUp(db, token, now)
+  found.delete(token)
+  found.set(token, { session, at: now })
+  if (found.size > most) found.delete(found.keys().next().value!)
+  try {
+    const read = await session
+    if (!read) found.delete(token)
+    // Used, so it lasts: written at most once a day.
+    else if (read.until < plus(now, lifetime - day))
+      await db.run('UPDATE session SET until = ? WHERE token = ?', [toSql(plus(now, lifetime)), token])
+    return read?.person ?? null
+  } catch (error) {
+    found.delete(token)
+    throw error
+  }
+}
+
+/** Begins a session. @returns its token, for the cookie alone */
+export async function beginSession(db: Db, person: string, now: Instant): Promise<string> {
+  const token = newToken()
+  await db.run(
+    'INSERT INTO session (token, person_id, role, password_mark, until) SELECT ?, id, role, SHA2(password_hash, 256), ? FROM person WHERE id = ?',
+    [tokenKey(token), toSql(plus(now, lifetime)), person],
+  )
+  return token
+}
+
+/** Ends a session: here at once, in other processes within a few seconds. */
+export async function endSession(db: Db, given: string): Promise<void> {
+  const token = tokenKey(given)
+  found.delete(token)
+  await db.run('DELETE FROM session WHERE token = ?', [token])
+}
+
+/** Forgets sessions that are over. */
+export async function forgetSessions(db: Db, now: Instant): Promise<void> {
+  await db.run('DELETE FROM session WHERE until < ? LIMIT 1000', [toSql(now)])
+}
