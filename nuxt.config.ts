@@ -1,4 +1,6 @@
+import { join } from 'node:path'
 import tailwind from '@tailwindcss/vite'
+import { build } from 'esbuild'
 
 export default defineNuxtConfig({
   compatibilityDate: '2026-11-01',
@@ -7,6 +9,7 @@ export default defineNuxtConfig({
   ssr: false,
   devtools: { enabled: false },
   telemetry: false,
+  sourcemap: false,
   css: ['~/assets/main.css'],
   imports: { imports: ['ApiProblem', 'sentenceOf'].map((name) => ({ name, from: '~/client/api' })) },
   components: [{ path: '~/components', pathPrefix: false }],
@@ -29,5 +32,27 @@ export default defineNuxtConfig({
   },
   typescript: { strict: true, tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } },
   vite: { plugins: [tailwind()], build: { target: 'es2023', assetsInlineLimit: 0 } },
-  nitro: { errorHandler: '~~/server/error', compressPublicAssets: { gzip: true, brotli: true } },
+  nitro: {
+    errorHandler: '~~/server/error',
+    compressPublicAssets: { gzip: true, brotli: true },
+    hooks: {
+      // What threads do (server/work) is a program of its own beside the server.
+      compiled: async ({ options }) => {
+        if (options.dev) return
+        await build({
+          entryPoints: [join(options.rootDir, 'server', 'work', 'thread.ts')],
+          outfile: join(options.output.serverDir, 'worker.mjs'),
+          bundle: true,
+          platform: 'node',
+          target: 'node20',
+          format: 'esm',
+          // Packages of the older kind ask for what they need by require.
+          banner: {
+            js: "import { createRequire as requireFrom } from 'node:module'; const require = requireFrom(import.meta.url);",
+          },
+          logLevel: 'error',
+        })
+      },
+    },
+  },
 })

@@ -28,6 +28,8 @@ export default defineConfig({
           name: 'server',
           include: ['server/**/*.test.ts', 'tests/server/**/*.test.ts'],
           globalSetup: 'tests/support/mariadb.ts',
+          // Modules are read once; what they remember is forgotten with each database that is opened.
+          isolate: false,
           testTimeout: 60_000,
           hookTimeout: 60_000,
           fileParallelism: false,

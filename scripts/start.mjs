@@ -49,7 +49,11 @@ function develop(env) {
   const child = startProgram(
     process.execPath,
     [join(root, 'node_modules', 'nuxt', 'bin', 'nuxt.mjs'), 'dev', '--port', String(port), '--host', host],
-    { cwd: root, stdio: 'inherit', env: { ...process.env, ...env } },
+    {
+      cwd: root,
+      stdio: 'inherit',
+      env: { ...process.env, ...env, THISTLE_WORKER: join(root, 'server', 'work', 'thread.ts') },
+    },
   )
   child.once('exit', () => end(0))
 }

@@ -7,7 +7,8 @@ import type { QuizListRow } from '~~/server/domain/quizzes/quizzes'
 
 useHead({ title: 'Today · Thistle' })
 const session = useSession()
-const { state: quizzes, isReady, error } = useAsyncState(() => quizRoutes.list(), [])
+const { state: listed, isReady, error } = useAsyncState(() => quizRoutes.list(), { quizzes: [], more: false })
+const quizzes = computed(() => listed.value.quizzes)
 const { state: doubted } = useAsyncState(() => questionRoutes.doubts(), [])
 const when = (at: string) => sentenceTime(at, session.zone)
 const groups = computed(() =>

@@ -1,38 +1,50 @@
 import { exact, fixed, type Exact } from './exact'
 import type { Instant } from './time'
 
+const formats = {
+  sentence: { weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit', hourCycle: 'h23' },
+  longDate: { dateStyle: 'long' },
+  clock: { hour: '2-digit', minute: '2-digit', hourCycle: 'h23' },
+  clockWithSeconds: { hour: '2-digit', minute: '2-digit', second: '2-digit', hourCycle: 'h23' },
+} satisfies Record<string, Intl.DateTimeFormatOptions>
+
+/** Making one takes a hundred times as long as using it; there are as many as zones. */
+const made = new Map<string, Intl.DateTimeFormat>()
+
+function formatFor(name: keyof typeof formats, zone: string): Intl.DateTimeFormat {
+  const key = `${name} ${zone}`
+  const known = made.get(key)
+  if (known) return known
+  const format = new Intl.DateTimeFormat('en-GB', { timeZone: zone, ...formats[name] })
+  made.set(key, format)
+  return format
+}
+
+/** The few instants of a school's quizzes are said to everybody. */
+const said = new Map<string, string>()
+const mostSaid = 2000
+
 /** "Tue 24 Nov, 19:00" in a zone: times for people (interface, For everyone). Intl knows every zone, so that no page loads a date library for it. */
 export function sentenceTime(at: Instant, zone: string): string {
-  const parts = Object.fromEntries(
-    new Intl.DateTimeFormat('en-GB', {
-      timeZone: zone,
-      weekday: 'short',
-      day: 'numeric',
-      month: 'short',
-      hour: '2-digit',
-      minute: '2-digit',
-      hourCycle: 'h23',
-    })
-      .formatToParts(new Date(at))
-      .map(({ type, value }) => [type, value]),
-  )
-  return `${parts.weekday} ${parts.day} ${parts.month}, ${parts.hour}:${parts.minute}`
+  const key = `${at} ${zone}`
+  const known = said.get(key)
+  if (known !== undefined) return known
+  const parts: Partial<Record<Intl.DateTimeFormatPartTypes, string>> = {}
+  for (const { type, value } of formatFor('sentence', zone).formatToParts(new Date(at))) parts[type] = value
+  const words = `${parts.weekday} ${parts.day} ${parts.month}, ${parts.hour}:${parts.minute}`
+  if (said.size >= mostSaid) said.clear()
+  said.set(key, words)
+  return words
 }
 
 /** "24 November 2027": a day that may be years off. */
 export function longDate(at: Instant, zone: string): string {
-  return new Intl.DateTimeFormat('en-GB', { timeZone: zone, dateStyle: 'long' }).format(new Date(at))
+  return formatFor('longDate', zone).format(new Date(at))
 }
 
 /** "19:00". */
 export function clockTime(at: Instant, zone: string, seconds = false): string {
-  return new Intl.DateTimeFormat('en-GB', {
-    timeZone: zone,
-    hour: '2-digit',
-    minute: '2-digit',
-    ...(seconds ? { second: '2-digit' } : {}),
-    hourCycle: 'h23',
-  }).format(new Date(at))
+  return formatFor(seconds ? 'clockWithSeconds' : 'clock', zone).format(new Date(at))
 }
 
 /** "45 minutes", "1 hour 30 minutes", "2 days". @param minutes 0 or more */

@@ -29,13 +29,29 @@ export interface OpenEnd {
   classes: readonly string[]
 }
 
-/** @param open ends of sittings under way: a rule that was shortened since does not shorten them */
-export function endsOf(assigned: readonly Assigned[], open: readonly OpenEnd[] = []): Ends {
-  const each = [...assigned.map(({ schedule, classes }): OpenEnd => ({ end: latestEnd(schedule), classes })), ...open]
-  const byClass = new Map<string, End>()
+/** Latest ends of everybody and by class, as data: it is kept, and added to. */
+export interface LatestEnds {
+  everyone: End
+  byClass: ReadonlyMap<string, End>
+}
+
+/** The latest ends of some; with `before`, of those and of whoever was counted before. */
+export function latestEnds(
+  each: readonly OpenEnd[],
+  before: LatestEnds = { everyone: latest([]), byClass: new Map() },
+): LatestEnds {
+  const byClass = new Map(before.byClass)
   for (const { end, classes } of each)
     for (const name of classes) byClass.set(name, latest([end, ...(byClass.has(name) ? [byClass.get(name)!] : [])]))
-  const everyone = latest(each.map(({ end }) => end))
+  return { everyone: latest([before.everyone, ...each.map(({ end }) => end)]), byClass }
+}
+
+/** What students by their schedules wait for, before any sitting under way. */
+export const endsByRules = (assigned: readonly Assigned[]): LatestEnds =>
+  latestEnds(assigned.map(({ schedule, classes }) => ({ end: latestEnd(schedule), classes })))
+
+/** The ends that moments of release ask. */
+export function endsFrom({ everyone, byClass }: LatestEnds): Ends {
   return {
     everyone,
     // Whoever is in no class of the quiz any more waits for everyone.
@@ -45,3 +61,7 @@ export function endsOf(assigned: readonly Assigned[], open: readonly OpenEnd[] =
     },
   }
 }
+
+/** @param open ends of sittings under way: a rule that was shortened since does not shorten them */
+export const endsOf = (assigned: readonly Assigned[], open: readonly OpenEnd[] = []): Ends =>
+  endsFrom(latestEnds(open, endsByRules(assigned)))

@@ -95,3 +95,7 @@ export function visibleFacets(rules: ReleaseRules, context: ReleaseContext, now:
 export function shownInLists(rules: ReleaseRules, visible: Visible, name: FacetName): boolean {
   return visible.facets[name].shown && !rules[name].once
 }
+
+/** Whether any facet waits for the teacher's own release. */
+export const releasedByHand = (rules: { release: ReleaseRules }): boolean =>
+  Object.values(rules.release).some((rule) => rule.from.at === 'teacher')

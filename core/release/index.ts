@@ -1,6 +1,24 @@
-export { visibleFacets, shownInLists, instantOf, type ReleaseContext, type Visible, type FacetSight } from './facets'
+export {
+  visibleFacets,
+  releasedByHand,
+  shownInLists,
+  instantOf,
+  type ReleaseContext,
+  type Visible,
+  type FacetSight,
+} from './facets'
 export { leaks, type Leak } from './leaks'
-export { classmates, endsOf, type Assigned, type Ends, type OpenEnd } from './ends'
+export {
+  classmates,
+  endsByRules,
+  endsFrom,
+  endsOf,
+  latestEnds,
+  type Assigned,
+  type Ends,
+  type LatestEnds,
+  type OpenEnd,
+} from './ends'
 export { earliestSight } from './earliest'
 export {
   facetNames,

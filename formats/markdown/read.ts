@@ -10,13 +10,9 @@ import type {
   RootContent,
   Table,
 } from 'mdast'
-import { fromMarkdown } from 'mdast-util-from-markdown'
-import { gfmTableFromMarkdown } from 'mdast-util-gfm-table'
-import { gfmTaskListItemFromMarkdown } from 'mdast-util-gfm-task-list-item'
-import { gfmTable } from 'micromark-extension-gfm-table'
-import { gfmTaskListItem } from 'micromark-extension-gfm-task-list-item'
 import { blankQuestion, type Question } from '../../core/question'
 import { escapeHtml, withMaths } from '../plain-html'
+import { blocksOf } from './parts'
 import { brokenItem, onlyItems, readItem, type Bundle, type BundleItem } from '../bundle'
 
 /**
@@ -25,10 +21,6 @@ import { brokenItem, onlyItems, readItem, type Bundle, type BundleItem } from '.
  * a line "= 3.9 ± 0.1 m" a number, "= ebb | ebb tide" a text, headings the folder.
  */
 export function readMarkdown(source: string): Bundle {
-  const tree = fromMarkdown(source, {
-    extensions: [gfmTable(), gfmTaskListItem()],
-    mdastExtensions: [gfmTableFromMarkdown(), gfmTaskListItemFromMarkdown()],
-  })
   const folder: string[] = []
   const items: BundleItem[] = []
   let blocks: RootContent[] = []
@@ -36,7 +28,7 @@ export function readMarkdown(source: string): Bundle {
     if (blocks.length) items.push({ ...questionFrom(blocks, items.length + 1), folder: folder.filter(Boolean) })
     blocks = []
   }
-  for (const block of tree.children) {
+  for (const block of blocksOf(source)) {
     if (block.type === 'thematicBreak') close()
     else if (block.type === 'heading' && isUnderlined(block)) {
       // "---" right under a line would make that line a heading; here it parts questions.

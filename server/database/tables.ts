@@ -359,6 +359,7 @@ export interface SchoolRow {
   name: string
   zone: string
   demo: number
+  roster: number
 }
 
 export interface SchoolWordsRow {

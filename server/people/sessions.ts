@@ -1,6 +1,7 @@
 import { minute, plus, type Instant } from '../../core/kit/time'
 import { fromSql, toSql } from '../database/codec'
 import type { Db } from '../database/database'
+import { Remembered } from '../database/remembered'
 import type { Person } from './people'
 import { newToken, tokenKey } from './tokens'
 
@@ -14,9 +15,8 @@ interface Found {
 }
 
 /** What has been looked up lately in this process: so long a session outlives its end here, at most. */
-const found = new Map<string, { session: Promise<Found | null>; at: Instant }>()
+const found = new Remembered<{ session: Promise<Found | null>; at: Instant }>(5000)
 const remembered = 3000
-const most = 5000
 
 async function lookUp(db: Db, token: string, now: Instant): Promise<Found | null> {
   const row = await db.one<Person & { until: string }>(
@@ -42,9 +42,7 @@ export async function sessionPerson(db: Db, given: string, now: Instant): Promis
     return session && session.until > now ? session.person : null
   }
   const session = lookUp(db, token, now)
-  found.delete(token)
   found.set(token, { session, at: now })
-  if (found.size > most) found.delete(found.keys().next().value!)
   try {
     const read = await session
     if (!read) found.delete(token)

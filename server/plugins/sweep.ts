@@ -1,6 +1,6 @@
 import { serverNow } from '../clock'
 import { currentDatabase } from '../database/current'
-import { dropAbandoned } from '../domain/imports/untake'
+import { dropAbandoned, forgetImports } from '../domain/imports/untake'
 import { forgetBrowsers } from '../people/known-browsers'
 import { forgetSessions } from '../people/sessions'
 import { forgetTries } from '../people/tries'
@@ -14,7 +14,8 @@ export default defineNitroPlugin((nitro) => {
     try {
       while ((await settle(currentDatabase(), {}, serverNow())) === 50);
       await dropAbandoned(currentDatabase(), serverNow())
-      for (const forget of [forgetSessions, forgetBrowsers, forgetTries]) await forget(currentDatabase(), serverNow())
+      for (const forget of [forgetSessions, forgetBrowsers, forgetTries, forgetImports])
+        await forget(currentDatabase(), serverNow())
     } catch (error) {
       console.error('sweep', error)
     }

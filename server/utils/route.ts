@@ -10,6 +10,7 @@ import { Problem } from '../domain/problem'
 import { ensureRight, type Right } from '../people/rights'
 import { DatabaseAway } from '../database/away'
 import { AskerGone, readBytes, type ByteLimit } from './body'
+import { Sent } from './job'
 import { sessionCookie, signedInPerson } from '../people/session-cookie'
 
 const jsonLimit: ByteLimit = { most: 1_000_000, sentence: 'This is more than 1 MB. Send less at once.' }
@@ -100,7 +101,7 @@ function sendAway(event: H3Event) {
 
 /** What a route takes and gives, for the client that the pages call it by. There is nothing of it at run time. */
 export interface Typed<P, Q, B, R> {
-  readonly io?: { params: P; query: Q; body: B; reply: R }
+  readonly io?: { params: P; query: Q; body: B; reply: R extends Sent<infer S> ? S : R }
 }
 
 /** A route: reads the request with schemas, checks the right, calls the domain, answers. */
@@ -133,7 +134,10 @@ export function route<
         body,
         bytes,
       }
-      return await spec.handle(context)
+      const reply = await spec.handle(context)
+      if (!(reply instanceof Sent)) return reply
+      setHeader(event, 'content-type', 'application/json')
+      return reply.json
     } catch (error) {
       if (error instanceof Problem) return sendProblem(event, error)
       if (error instanceof AskerGone) return null

@@ -163,7 +163,7 @@ describe('one release rule governs every place that shows a score', () => {
     for (const minutes of [11, 200, 270, 271, 400]) {
       const now = later(minutes)
       const listed =
-        (await myQuizzes(db, await person(db, nell.id), now)).find((each) => each.id === quiz)!.grade !== null
+        (await myQuizzes(db, await person(db, nell.id), now)).quizzes.find((each) => each.id === quiz)!.grade !== null
       expect(listed).toBe((await reviewFor(db, nell, attempt, now)).grade !== null)
     }
   })
@@ -176,7 +176,7 @@ describe('one release rule governs every place that shows a score', () => {
     })
     const attempt = await sat(quiz)
     const listed = async (minutes: number) =>
-      (await myQuizzes(db, await person(db, nell.id), later(minutes))).find((each) => each.id === quiz)!.grade
+      (await myQuizzes(db, await person(db, nell.id), later(minutes))).quizzes.find((each) => each.id === quiz)!.grade
     const reviewed = async (minutes: number) =>
       (await reviewFor(db, nell, attempt, later(minutes))).grade?.percent ?? null
     expect(await listed(11)).toBeNull()
@@ -196,7 +196,7 @@ describe('one release rule governs every place that shows a score', () => {
     const quiz = await openedQuiz(db, 'state')
     const maren = await person(db, 'p-maren')
     const listed = async (minutes: number) =>
-      (await listQuizzes(db, maren, later(minutes))).find((each) => each.id === quiz)!.state
+      (await listQuizzes(db, maren, later(minutes))).quizzes.find((each) => each.id === quiz)!.state
     const viewed = async (minutes: number) => (await quizView(db, maren, quiz, later(minutes))).state
     for (const [minutes, state] of [
       [-1, 'scheduled'],
@@ -219,7 +219,7 @@ describe('one release rule governs every place that shows a score', () => {
       [230, 'open'],
       [231, 'closed'],
     ] as const) {
-      expect((await listQuizzes(db, maren, later(minutes))).find((each) => each.id === quiz)!.state).toBe(state)
+      expect((await listQuizzes(db, maren, later(minutes))).quizzes.find((each) => each.id === quiz)!.state).toBe(state)
       expect((await quizView(db, maren, quiz, later(minutes))).state).toBe(state)
     }
   })
@@ -249,7 +249,7 @@ describe('one release rule governs every place that shows a score', () => {
     )
     for (const at of [later(30), later(500)]) {
       expect((await reviewFor(db, nell, attempt, at)).score).not.toBeNull()
-      const listed = (await myQuizzes(db, await person(db, nell.id), at)).find(({ id }) => id === quiz)
+      const listed = (await myQuizzes(db, await person(db, nell.id), at)).quizzes.find(({ id }) => id === quiz)
       expect(listed).toMatchObject({ may: 'done', sentence: 'This quiz is not meant for your class.' })
     }
   })
@@ -267,7 +267,7 @@ describe('one release rule governs every place that shows a score', () => {
         expect.objectContaining({ id: other, state: 'handed' }),
       ]),
     )
-    expect((await myQuizzes(db, petra, later(401))).some(({ id }) => id === quiz)).toBe(true)
+    expect((await myQuizzes(db, petra, later(401))).quizzes.some(({ id }) => id === quiz)).toBe(true)
   })
   it('a teacher sees marks whatever is released', async () => {
     const table = await marksTable(db, 'everywhere', later(12))

@@ -12,7 +12,12 @@ export interface RunningServer {
 }
 
 /** The built application on a port of its own, whose clock the test sets (as an offset in milliseconds). */
-export async function startServer(databaseUrl: string, port?: number, sweepSeconds = 3600): Promise<RunningServer> {
+export async function startServer(
+  databaseUrl: string,
+  port?: number,
+  sweepSeconds = 3600,
+  more: Record<string, string> = {},
+): Promise<RunningServer> {
   const chosen = port ?? (await (freePort as () => Promise<number>)())
   const clock = join(mkdtempSync(join(tmpdir(), 'thistle-clock-')), 'clock')
   writeFileSync(clock, '0')
@@ -30,9 +35,12 @@ export async function startServer(databaseUrl: string, port?: number, sweepSecon
         THISTLE_DEMO: 'on',
         THISTLE_CLOCK_FILE: clock,
         THISTLE_SWEEP_SECONDS: String(sweepSeconds),
+        ...more,
       },
     },
   )
+  // Whatever ends this process, the server does not outlive it.
+  process.once('exit', () => child.kill('SIGKILL'))
   const address = `http://127.0.0.1:${chosen}`
   for (let tries = 0; ; tries++) {
     if (child.exitCode !== null || tries > 400)

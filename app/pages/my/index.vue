@@ -6,7 +6,8 @@ import { sentenceTime } from '~~/core/kit/phrases'
 
 useHead({ title: 'My quizzes · Thistle' })
 const session = useSession()
-const { state: quizzes, isReady, error, execute } = useAsyncState(() => myRoutes.list(), [])
+const { state: listed, isReady, error, execute } = useAsyncState(() => myRoutes.list(), { quizzes: [], more: false })
+const quizzes = computed(() => listed.value.quizzes)
 onMounted(async () => {
   if (await sendLeftOvers()) await execute()
 })

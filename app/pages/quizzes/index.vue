@@ -7,7 +7,8 @@ import type { QuizListRow } from '~~/server/domain/quizzes/quizzes'
 
 useHead({ title: 'Quizzes · Thistle' })
 const session = useSession()
-const { state: quizzes, isReady, error } = useAsyncState(() => quizRoutes.list(), [])
+const { state: listed, isReady, error } = useAsyncState(() => quizRoutes.list(), { quizzes: [], more: false })
+const quizzes = computed(() => listed.value.quizzes)
 const title = ref('')
 const { problem, act } = useAct()
 const target = (quiz: QuizListRow) =>
@@ -73,6 +74,9 @@ async function create() {
           </tr>
         </tbody>
       </table>
+      <p v-if="listed.more" class="mt-4 text-soft">
+        These are the 500 that were changed last. File what is done with, so that the others come up.
+      </p>
     </div>
   </main>
 </template>

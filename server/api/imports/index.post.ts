@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { stageFile } from '../../domain/imports/stage'
+import { inThread } from '../../utils/job'
 import { route } from '../../utils/route'
 
 /** A file of questions, as the bytes of the request: read, and shown with what would come. Nothing is in the bank yet. */
@@ -10,5 +10,9 @@ export default route({
     most: 60 * 1024 * 1024,
     sentence: 'A file may have at most 60 MB. Part it and bring the parts in one after another.',
   },
-  handle: ({ db, person, query, bytes, now }) => stageFile(db, person, bytes, query.name, now),
+  handle(context) {
+    const { person, query, bytes, now } = context
+    const own = new Uint8Array(bytes)
+    return inThread(context, 'stageFile', [person, own, query.name, now], [own.buffer])
+  },
 })

@@ -1,9 +1,10 @@
-import { lookAtObjectives, objectivesLimit } from '../../domain/bank/describing/objectives'
+import { objectivesLimit } from '../../domain/bank/describing/objectives'
+import { inThread } from '../../utils/job'
 import { route } from '../../utils/route'
 
 /** What a file of objectives would do; nothing is kept yet. */
 export default route({
   right: 'teacher',
   bytes: objectivesLimit,
-  handle: ({ db, person, bytes }) => lookAtObjectives(db, person, bytes),
+  handle: (context) => inThread(context, 'lookAtObjectives', [context.person, new Uint8Array(context.bytes)]),
 })

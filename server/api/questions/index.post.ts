@@ -1,9 +1,9 @@
 import { question } from '../../../core/question'
-import { addQuestion } from '../../domain/bank/questions/questions'
+import { inThread } from '../../utils/job'
 import { route } from '../../utils/route'
 
 export default route({
   right: 'teacher',
   body: question,
-  handle: ({ db, person, body, now }) => addQuestion(db, person, body, now),
+  handle: (context) => inThread(context, 'addQuestion', [context.person, context.body, context.now]),
 })

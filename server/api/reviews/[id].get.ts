@@ -1,10 +1,10 @@
 import { z } from 'zod'
 import { id } from '../../../core/question'
-import { reviewFor } from '../../domain/reviews/review'
+import { inThread } from '../../utils/job'
 import { route } from '../../utils/route'
 
 export default route({
   right: 'student',
   params: z.object({ id }),
-  handle: ({ db, person, params, now }) => reviewFor(db, person, params.id, now),
+  handle: (context) => inThread(context, 'reviewFor', [context.person, context.params.id, context.now]),
 })

@@ -1,10 +1,10 @@
 import { z } from 'zod'
 import { id } from '../../../core/question'
-import { loadStimulus } from '../../domain/bank/material/stimuli'
+import { inThread } from '../../utils/job'
 import { route } from '../../utils/route'
 
 export default route({
   right: 'teacher',
   params: z.object({ id }),
-  handle: ({ db, person, params }) => loadStimulus(db, person, params.id),
+  handle: (context) => inThread(context, 'loadStimulus', [context.person, context.params.id]),
 })

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { id, stimulus } from '../../../core/question'
-import { reviseStimulus } from '../../domain/bank/material/stimuli'
+import { inThread } from '../../utils/job'
 import { route } from '../../utils/route'
 
 /** A change makes a new version. */
@@ -8,5 +8,8 @@ export default route({
   right: 'teacher',
   params: z.object({ id }),
   body: z.strictObject({ on: z.int().min(1), stimulus }),
-  handle: ({ db, person, params, body, now }) => reviseStimulus(db, person, params.id, body.on, body.stimulus, now),
+  handle: (context) => {
+    const { person, params, body, now } = context
+    return inThread(context, 'reviseStimulus', [person, params.id, body.on, body.stimulus, now])
+  },
 })

@@ -1,9 +1,9 @@
 import { stimulus } from '../../../core/question'
-import { addStimulus } from '../../domain/bank/material/stimuli'
+import { inThread } from '../../utils/job'
 import { route } from '../../utils/route'
 
 export default route({
   right: 'teacher',
   body: stimulus,
-  handle: ({ db, person, body, now }) => db.transaction((tx) => addStimulus(tx, person, body, now)),
+  handle: (context) => inThread(context, 'addStimulus', [context.person, context.body, context.now]),
 })

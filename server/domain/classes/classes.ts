@@ -7,6 +7,7 @@ import { notFound } from '../problem'
 import { readAccommodation } from '../../documents/read'
 import type { Person } from '../../people/people'
 import { recordLine } from '../record'
+import { rosterChanged } from './roster-stamp'
 import { rewriteOpenSittings } from '../sittings/timing'
 
 export interface ListedClass {
@@ -78,6 +79,7 @@ export async function setAccommodation(
 ): Promise<void> {
   await database.transaction(async (db) => {
     await db.run('UPDATE person SET accommodation = ? WHERE id = ?', [toJson(accommodation), student])
+    await rosterChanged(db, person.school)
     await recordLine(db, now, person.id, 'accommodation set', student, accommodation)
     await rewriteOpenSittings(db, { student }, now)
   })

@@ -1,6 +1,7 @@
 import type { EnrolmentRow, PersonRow } from '../../database/tables'
 import type { Student } from '../../../core/quiz'
 import type { Db } from '../../database/database'
+import { Remembered } from '../../database/remembered'
 import { readAccommodation } from '../../documents/read'
 
 type Row = Pick<PersonRow, 'id' | 'name' | 'accommodation'> & Pick<EnrolmentRow, 'class_id'>
@@ -46,4 +47,17 @@ export async function studentsByIds(db: Db, ids: readonly string[]): Promise<Map
 export async function studentsAround(db: Db, teacher: string, quizClasses: readonly string[]): Promise<Student[]> {
   const own = await db.rows<{ class_id: string }>('SELECT class_id FROM class_teacher WHERE person_id = ?', [teacher])
   return studentsOfClasses(db, [...new Set([...quizClasses, ...own.map((row) => row.class_id)])])
+}
+
+/** Students as they are at a stamp of their school's roster. */
+const known = new Remembered<Student>(5000)
+
+/** A student with all their classes; undefined for who is in none. @param roster the stamp of the school's roster, read before */
+export async function studentAt(db: Db, id: string, roster: number): Promise<Student | undefined> {
+  const key = `${id} ${roster}`
+  const there = known.get(key)
+  if (there) return there
+  const student = (await studentsByIds(db, [id])).get(id)
+  if (student) known.set(key, student)
+  return student
 }

@@ -183,7 +183,7 @@ async function fates(db: Db, person: Person, items: readonly BundleItem[]): Prom
 export async function stageFile(
   database: Database,
   person: Person,
-  bytes: Buffer,
+  bytes: Uint8Array,
   name: string,
   now: Instant,
 ): Promise<Batch> {
@@ -200,7 +200,7 @@ export async function stageFile(
 async function stagedFrom(
   database: Database,
   person: Person,
-  bytes: Buffer,
+  bytes: Uint8Array,
   name: string,
   now: Instant,
 ): Promise<Staged> {
@@ -228,7 +228,7 @@ async function stagedFrom(
   return { items, stimuli: Object.fromEntries(stimuli), tests: bundle.tests }
 }
 
-function readBundle(bytes: Buffer, name: string) {
+function readBundle(bytes: Uint8Array, name: string) {
   try {
     return readFile(bytes, name)
   } catch (error) {

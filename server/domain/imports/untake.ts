@@ -1,5 +1,5 @@
 import type { ImportBatchRow, QuestionRow, QuizRow } from '../../database/tables'
-import { plus, type Instant } from '../../../core/kit/time'
+import { minute, plus, type Instant } from '../../../core/kit/time'
 import { toSql } from '../../database/codec'
 import { inBatches } from '../../database/batches'
 import type { Database, Db } from '../../database/database'
@@ -7,7 +7,7 @@ import { insertVersions, loadVersions } from '../bank/questions/rows'
 import type { Person } from '../../people/people'
 import { Problem } from '../problem'
 import { recordLine } from '../record'
-import { loadBatch } from './batch'
+import { batchProgress, loadBatch } from './batch'
 
 /** Taking back what an import has done, at its end or half way. */
 
@@ -94,7 +94,7 @@ async function remove(db: Db, ids: readonly string[]): Promise<void> {
 
 /** Asks an import to stop: what it has added so far is taken away. */
 export async function stopTaking(db: Db, person: Person, batchId: string): Promise<void> {
-  await loadBatch(db, person, batchId)
+  await batchProgress(db, person, batchId)
   await db.run("UPDATE import_batch SET state = 'stopping' WHERE id = ? AND state = 'running'", [batchId])
 }
 
@@ -145,7 +145,7 @@ export async function undoImport(
   })
 }
 
-const abandonedAfter = 10 * 60_000
+const abandonedAfter = 10 * minute
 
 /** Imports whose process has ended under them: what they had added unseen is taken away, and they can be begun again. */
 export async function dropAbandoned(database: Database, now: Instant): Promise<number> {
@@ -158,4 +158,20 @@ export async function dropAbandoned(database: Database, now: Instant): Promise<n
     rows.map(({ id }) => id),
   )
   return rows.length
+}
+
+const day = 24 * 60 * minute
+/** A file that nobody has taken in after a week is read again when it is wanted. */
+const stagedFor = 7 * day
+/** What was taken in can be taken back for so long. */
+const undoneFor = 90 * day
+
+/** Forgets imports whose time is over, with all that was read from their files. */
+export async function forgetImports(db: Db, now: Instant): Promise<void> {
+  await db.run("DELETE FROM import_batch WHERE state = 'staged' AND touched_at < ? LIMIT 100", [
+    toSql(plus(now, -stagedFor)),
+  ])
+  await db.run("DELETE FROM import_batch WHERE state IN ('done', 'undone') AND touched_at < ? LIMIT 100", [
+    toSql(plus(now, -undoneFor)),
+  ])
 }

@@ -3,13 +3,14 @@ import { pointsText } from '../../../core/kit/exact'
 import type { Instant } from '../../../core/kit/time'
 import { scorePercent } from '../../../core/marking'
 import { passWords, type QuizState } from '../../../core/quiz'
+import { releasedByHand } from '../../../core/release'
 import { fromSql } from '../../database/codec'
 import type { Database } from '../../database/database'
 import { readResponse } from '../../documents/read'
 import { grouped } from '../grouped'
 import { notFound } from '../problem'
 import { loadEdition } from '../quizzes/edition'
-import { currentState, loadQuiz } from '../quizzes/quizzes'
+import { currentState, loadQuiz, quizEndsNow } from '../quizzes/quizzes'
 import { assignedTo } from '../classes/assigned'
 import { loadReleases } from '../quizzes/releases'
 import { answerWords, everything, reviewedSections, type ReviewedSection } from '../reviews/paper-view'
@@ -115,12 +116,7 @@ export async function marksTable(database: Database, quizId: string, now: Instan
   const { pass } = rules.grade
   return {
     title: content.title,
-    state: currentState(
-      row,
-      students,
-      attempts.filter((attempt) => attempt.state === 'open').map((attempt) => attempt.limits),
-      now,
-    ),
+    state: currentState(row, await quizEndsNow(database, row), now),
     method: rules.grade.method,
     passMark: pass && passWords(pass),
     decimals: rules.grade.decimals,
@@ -129,7 +125,7 @@ export async function marksTable(database: Database, quizId: string, now: Instan
       name,
       releasedAt: released.get(quizId)?.get(id) ?? null,
     })),
-    byHand: Object.values(rules.release).some((rule) => rule.from.at === 'teacher'),
+    byHand: releasedByHand(rules),
     students: [
       ...students.map((student) => line(student.id, student.name, student.classes)),
       ...others.map((other) => line(other.id, other.name, [])),

@@ -2,6 +2,7 @@ import type { QuestionRow } from '../../database/tables'
 import type { Instant } from '../../../core/kit/time'
 import { checkQuiz, questionsUsed, type Check, type Quiz } from '../../../core/quiz'
 import type { Db } from '../../database/database'
+import { loadQuiz } from './quizzes'
 import type { Person } from '../../people/people'
 import { classNames } from '../classes/classes'
 import { assignedTo } from '../classes/assigned'
@@ -36,4 +37,9 @@ export async function checksFor(
     ),
     classNames: names,
   })
+}
+
+/** The checks of a quiz as it stands. */
+export async function lookAtChecks(db: Db, person: Person, quiz: string, now: Instant): Promise<Check[]> {
+  return checksFor(db, person, (await loadQuiz(db, quiz)).quiz, now)
 }

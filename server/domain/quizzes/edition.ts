@@ -2,6 +2,7 @@ import type { EditionRow } from '../../database/tables'
 import { questionsUsed, type Edition, type Quiz } from '../../../core/quiz'
 import { mapEveryHtml, mapStimulusHtml } from '../../../core/question'
 import type { Db } from '../../database/database'
+import { Remembered } from '../../database/remembered'
 import { readEdition } from '../../documents/read'
 import { loadQuestions, shown } from '../bank/questions/questions'
 import { cleanHtml, renderMaths } from '../bank/material/clean-html'
@@ -41,8 +42,7 @@ export async function freeze(db: Db, school: string, quiz: Quiz, number: number)
 }
 
 /** Editions never change, so a process may remember some: it holds no state that another would need. */
-const remembered = new Map<string, Edition>()
-const most = 40
+const remembered = new Remembered<Edition>(40)
 
 /** An edition by its id. Refuses an unknown one; who may see it is for the caller to ask. */
 export async function loadEdition(db: Db, id: string): Promise<Edition> {
@@ -52,6 +52,5 @@ export async function loadEdition(db: Db, id: string): Promise<Edition> {
   if (!row) throw notFound('This edition')
   const edition = readEdition(row.body)
   remembered.set(id, edition)
-  if (remembered.size > most) remembered.delete(remembered.keys().next().value!)
   return edition
 }

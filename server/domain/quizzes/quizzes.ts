@@ -1,17 +1,18 @@
-import type { ClassRow, PersonRow, QuizRow } from '../../database/tables'
-import { endAt, type Instant } from '../../../core/kit/time'
+import type { PersonRow, QuizRow } from '../../database/tables'
+import { beforeAll, type Instant } from '../../../core/kit/time'
 import { newQuiz, questionsUsed, stateOf, type Quiz, type QuizState, type StoredState } from '../../../core/quiz'
-import { endsOf } from '../../../core/release'
-import { assignedTo, classesOf, type AssignedStudent } from '../../../core/schedule'
-import { fromSql, fromSqlOrNever, toJson, toSql } from '../../database/codec'
+import type { LatestEnds } from '../../../core/release'
+import { classesOf } from '../../../core/schedule'
+import { fromSql, toJson, toSql } from '../../database/codec'
 import type { Database, Db } from '../../database/database'
 import { readQuiz } from '../../documents/read'
 import { newId } from '../ids'
 import type { Person } from '../../people/people'
 import { notFound, Problem } from '../problem'
 import { recordLine } from '../record'
-import type { OpenStop } from '../sittings/open-stops'
-import { studentsOfClasses } from '../classes/students'
+import { classNames } from '../classes/classes'
+import { endsNow, rosterOf } from './ends-now'
+import { quizDocuments, type DocumentKey } from './known-documents'
 
 /** A quiz with its document, as every use case needs it. */
 export interface LoadedQuiz {
@@ -24,6 +25,8 @@ export interface LoadedQuiz {
   edition: string | null
   editionRevision: number | null
   changedAt: Instant
+  /** Which document it is. */
+  row: DocumentKey
 }
 
 type RawQuiz = Pick<
@@ -44,6 +47,7 @@ function read(row: RawQuiz): LoadedQuiz {
     edition: row.edition_id,
     editionRevision: row.edition_revision,
     changedAt: fromSql(row.changed_at),
+    row: { id: row.id, revision: row.revision, changed_at: row.changed_at },
   }
 }
 
@@ -52,6 +56,11 @@ export async function loadQuiz(db: Db, id: string): Promise<LoadedQuiz> {
   const row = await db.one<RawQuiz>(`SELECT ${columns} FROM quiz q WHERE q.id = ?`, [id])
   if (!row) throw notFound('This quiz')
   return read(row)
+}
+
+/** When a quiz ends for everybody and each class, as things are now. */
+export async function quizEndsNow(db: Db, { row, quiz, school }: LoadedQuiz): Promise<LatestEnds> {
+  return (await endsNow(db, [{ row, quiz }], await rosterOf(db, school))).get(row.id)!
 }
 
 /** Whether a person owns a quiz or shares in it; false where there is no such quiz. */
@@ -137,59 +146,73 @@ export interface QuizListRow {
   changedAt: Instant
 }
 
-/** Quizzes that a teacher owns or shares. */
-export async function listQuizzes(db: Db, person: Person, now: Instant): Promise<QuizListRow[]> {
-  const rows = await db.rows<RawQuiz & { owner: string; sitting: number; handed: number; last_stop: string | null }>(
-    `SELECT ${columns}, p.name AS owner,
+/** So many are listed; what was changed before those, and filed, comes last and may be left out. */
+export const mostListed = 500
+
+/** Quizzes that a teacher owns or shares, those that were changed last first, filed ones at the end. */
+export async function listQuizzes(
+  db: Db,
+  person: Person,
+  now: Instant,
+): Promise<{ quizzes: QuizListRow[]; more: boolean }> {
+  const found = await db.rows<Omit<RawQuiz, 'body'> & { owner: string; sitting: number; all: number }>(
+    `SELECT q.id, q.owner_id, q.state, q.revision, q.changed_at, p.name AS owner,
       (SELECT COUNT(*) FROM attempt a WHERE a.quiz_id = q.id AND a.state = 'open' AND a.hard_stop >= ?) AS sitting,
-      (SELECT COUNT(*) FROM attempt a WHERE a.quiz_id = q.id AND NOT (a.state = 'open' AND a.hard_stop >= ?)) AS handed,
-      (SELECT MAX(a.hard_stop) FROM attempt a WHERE a.quiz_id = q.id AND a.state = 'open') AS last_stop
-    FROM quiz q JOIN person p ON p.id = q.owner_id LEFT JOIN quiz_teacher t ON t.quiz_id = q.id AND t.person_id = ?
-    WHERE q.owner_id = ? OR t.person_id IS NOT NULL ORDER BY q.changed_at DESC`,
-    [toSql(now), toSql(now), person.id, person.id],
+      (SELECT COUNT(*) FROM attempt a WHERE a.quiz_id = q.id) AS \`all\`
+    FROM quiz q JOIN person p ON p.id = q.owner_id
+    WHERE q.id IN (SELECT id FROM quiz WHERE owner_id = ? UNION SELECT quiz_id FROM quiz_teacher WHERE person_id = ?)
+    ORDER BY q.state = 'filed', q.changed_at DESC, q.id LIMIT ?`,
+    [toSql(now), person.id, person.id, mostListed + 1],
   )
-  const classes = await db.rows<Pick<ClassRow, 'id' | 'name'>>('SELECT id, name FROM class WHERE school_id = ?', [
-    person.school,
+  const rows = found.slice(0, mostListed)
+  const [documents, names, roster] = await Promise.all([
+    quizDocuments(db, rows),
+    classNames(db, person.school),
+    rosterOf(db, person.school),
   ])
-  const nameOf = new Map(classes.map(({ id, name }) => [id, name]))
-  const quizzes = rows.map((row) => ({ row, ...read(row) }))
-  const students = await studentsOfClasses(db, [...new Set(quizzes.flatMap(({ quiz }) => classesOf(quiz.rules)))])
-  return quizzes.map(({ row, quiz, ...rest }) => {
-    const closes = quiz.rules.windows.map((window) => window.closes)
-    return {
-      id: rest.id,
-      title: quiz.content.title,
-      state: currentState(
-        { stored: rest.stored, quiz },
-        assignedTo(students, quiz.rules),
-        row.last_stop === null ? [] : [{ hardStop: fromSqlOrNever(row.last_stop) }],
-        now,
-      ),
-      ownerName: row.owner,
-      mine: rest.owner === person.id,
-      opens: quiz.rules.windows.map((window) => window.opens).sort()[0] ?? null,
-      closes: closes.length && !closes.includes(null) ? closes.sort().at(-1)! : null,
-      classes: classesOf(quiz.rules).flatMap((id) => nameOf.get(id) ?? []),
-      sitting: Number(row.sitting),
-      handedIn: Number(row.handed),
-      changedAt: rest.changedAt,
-    }
+  const known = rows.flatMap((row) => {
+    const quiz = documents.get(row.id)
+    return quiz ? [{ row, quiz }] : []
   })
+  const ends = await endsNow(
+    db,
+    known.filter(({ row }) => row.state === 'published'),
+    roster,
+    now,
+  )
+  return {
+    more: found.length > mostListed,
+    quizzes: known.map(({ row, quiz }) => {
+      const closes = quiz.rules.windows.map((window) => window.closes)
+      return {
+        id: row.id,
+        title: quiz.content.title,
+        state: currentState({ stored: row.state, quiz }, ends.get(row.id) ?? nobody, now),
+        ownerName: row.owner,
+        mine: row.owner_id === person.id,
+        opens: quiz.rules.windows.map((window) => window.opens).sort()[0] ?? null,
+        closes: closes.length && !closes.includes(null) ? closes.sort().at(-1)! : null,
+        classes: classesOf(quiz.rules).flatMap((id) => names.get(id) ?? []),
+        sitting: Number(row.sitting),
+        handedIn: Number(row.all) - Number(row.sitting),
+        changedAt: fromSql(row.changed_at),
+      }
+    }),
+  }
 }
 
+/** Of a quiz that is not published the ends make no difference. */
+const nobody = { everyone: beforeAll }
+
 /**
- * The state of a quiz now, from its rules, everybody assigned and the sittings under way. Every page asks this one.
+ * The state of a quiz now. Every page asks this one.
+ * @param ends of everybody assigned and of the sittings under way (ends-now.ts)
  */
 export function currentState(
   row: Pick<LoadedQuiz, 'stored' | 'quiz'>,
-  students: readonly AssignedStudent[],
-  open: readonly Pick<OpenStop, 'hardStop'>[],
+  ends: Pick<LatestEnds, 'everyone'>,
   now: Instant,
 ): QuizState {
-  const ends = endsOf(
-    students,
-    open.map(({ hardStop }) => ({ end: endAt(hardStop), classes: [] })),
-  )
   return stateOf(row.stored, row.quiz.rules, ends.everyone, now)
 }
 

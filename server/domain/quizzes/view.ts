@@ -7,9 +7,7 @@ import { allRows, questionsUsed } from '../../../core/quiz'
 import { classesOf } from '../../../core/schedule'
 import type { Person } from '../../people/people'
 import { checksFor } from './checks'
-import { currentState, loadQuiz } from './quizzes'
-import { openStops } from '../sittings/open-stops'
-import { assignedTo } from '../classes/assigned'
+import { currentState, loadQuiz, quizEndsNow } from './quizzes'
 import { studentsAround } from '../classes/students'
 
 /** Everything that Compose and Rules need of a quiz: one load, then edits. */
@@ -38,8 +36,7 @@ export interface QuizView {
  */
 export async function quizView(db: Db, person: Person, id: string, now: Instant): Promise<QuizView> {
   const row = await loadQuiz(db, id)
-  const [students, questions, classes, checks, edition, teachers, roster, stops] = await Promise.all([
-    assignedTo(db, row.quiz.rules),
+  const [questions, classes, checks, edition, teachers, roster, ends] = await Promise.all([
     hitsFor(db, person, questionsUsed(row.quiz.content)),
     db.rows<Pick<ClassRow, 'id' | 'name'> & { students: number }>(
       'SELECT c.id, c.name, COUNT(e.person_id) AS students FROM class c LEFT JOIN enrolment e ON e.class_id = c.id WHERE c.school_id = ? GROUP BY c.id ORDER BY c.name',
@@ -54,7 +51,7 @@ export async function quizView(db: Db, person: Person, id: string, now: Instant)
       [row.owner, id, row.owner],
     ),
     studentsAround(db, person.id, classesOf(row.quiz.rules)),
-    openStops(db, [id]),
+    quizEndsNow(db, row),
   ])
   const stimuli = [
     ...new Set(allRows(row.quiz.content).flatMap((each) => (each.type === 'stimulus' ? each.stimulus : []))),
@@ -69,7 +66,7 @@ export async function quizView(db: Db, person: Person, id: string, now: Instant)
     id,
     revision: row.revision,
     quiz: row.quiz,
-    state: currentState(row, students, stops, now),
+    state: currentState(row, ends, now),
     ahead: row.edition !== null && row.editionRevision !== row.revision,
     edition: edition?.number ?? null,
     questions,

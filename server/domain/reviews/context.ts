@@ -1,53 +1,56 @@
 import type { Grade } from '../../../core/marking'
-import type { Rules } from '../../../core/quiz'
-import { endAt, type Instant } from '../../../core/kit/time'
+import type { Rules, Student } from '../../../core/quiz'
+import type { Instant } from '../../../core/kit/time'
 import {
-  endsOf,
+  endsFrom,
   visibleFacets,
   type Ends,
+  type LatestEnds,
   type FacetName,
   type ReleaseContext,
   type Visible,
 } from '../../../core/release'
-import { attemptsUsedAt, type AssignedStudent } from '../../../core/schedule'
+import { attemptsUsedAt, classesOf } from '../../../core/schedule'
 import type { Attempt } from '../sittings/attempts'
-import type { OpenStop } from '../sittings/open-stops'
 import { satOf } from '../sittings/sat'
 
-/** What a quiz knows that the moments of every student depend on, worked out once for all of them. */
-export interface QuizEnds {
+/** What the moments of a student's releases depend on, beside their attempts. */
+export interface QuizMoments {
   rules: Rules
   ends: Ends
-  /** Classes of the quiz, by student. */
-  classes: ReadonlyMap<string, readonly string[]>
+  /** Those of the student's classes for which the quiz is meant. */
+  classes: readonly string[]
   releasedAt: ReadonlyMap<string, Instant>
 }
 
 /**
- * @param open hard stops of sittings under way
+ * @param student whose classes are known
  * @param releasedAt when the teacher released it, by class
  */
-export function quizEnds(
+export function quizMoments(
   rules: Rules,
-  students: readonly AssignedStudent[],
-  open: readonly OpenStop[],
+  ends: LatestEnds,
+  student: Pick<Student, 'classes'>,
   releasedAt: ReadonlyMap<string, Instant>,
-): QuizEnds {
-  const classes = new Map(students.map((student) => [student.id, student.classes]))
-  const openEnds = open.map(({ student, hardStop }) => ({ end: endAt(hardStop), classes: classes.get(student) ?? [] }))
-  return { rules, classes, releasedAt, ends: endsOf(students, openEnds) }
+): QuizMoments {
+  const meant = classesOf(rules)
+  return {
+    rules,
+    ends: endsFrom(ends),
+    classes: student.classes.filter((each) => meant.includes(each)),
+    releasedAt,
+  }
 }
 
 /** What a student may see of an attempt at an instant, with their counting grade. @param own all their attempts */
 export function sightOf(
-  { rules, ends, classes: classesBy, releasedAt }: QuizEnds,
+  { rules, ends, classes, releasedAt }: QuizMoments,
   attempt: Attempt,
   own: readonly Attempt[],
   viewed: FacetName[],
   now: Instant,
 ): { visible: Visible; grade: Grade } {
   const { sat, grade } = satOf(own, rules)
-  const classes = classesBy.get(attempt.student) ?? []
   const context: ReleaseContext = {
     handedInAt: attempt.state === 'open' ? null : attempt.handedInAt,
     markedAt: attempt.markedAt,

@@ -4,19 +4,18 @@ import type { Instant } from '../../../core/kit/time'
 import { classFiguresForStudents, scorePercent } from '../../../core/marking'
 import type { Rules } from '../../../core/quiz'
 import { classmates, facetNames, type FacetName, type FacetSight } from '../../../core/release'
-import type { AssignedStudent } from '../../../core/schedule'
 import type { Database, Db } from '../../database/database'
 import { grouped } from '../grouped'
 import { loadEdition } from '../quizzes/edition'
-import { loadQuiz } from '../quizzes/quizzes'
+import { loadQuiz, quizEndsNow } from '../quizzes/quizzes'
 import { loadReleases } from '../quizzes/releases'
 import { assignedTo } from '../classes/assigned'
+import { studentsByIds } from '../classes/students'
 import { loadAnswers, loadAttempts, loadPaper, type Attempt } from '../sittings/attempts'
 import { ownAttempt } from '../sittings/sitting'
 import { settle } from '../sittings/end'
-import { openStops } from '../sittings/open-stops'
 import { satOf } from '../sittings/sat'
-import { quizEnds, sightOf } from './context'
+import { quizMoments, sightOf } from './context'
 import { loadViewings, noteViewings } from './viewings'
 import { reviewedSections, type KeptMark, type ReviewedSection } from './paper-view'
 
@@ -75,16 +74,18 @@ export async function reviewFor(
 ): Promise<Review> {
   const attempt = await ownAttempt(database, student.id, id, now)
   await settle(database, { quiz: attempt.quiz }, now)
-  const { quiz } = await loadQuiz(database, attempt.quiz)
-  const [students, own, open, viewed, released] = await Promise.all([
-    assignedTo(database, quiz.rules),
+  const row = await loadQuiz(database, attempt.quiz)
+  const { quiz } = row
+  const [ends, students, own, viewed, released] = await Promise.all([
+    quizEndsNow(database, row),
+    studentsByIds(database, [student.id]),
     loadAttempts(database, { quizzes: [attempt.quiz], student: student.id }),
-    openStops(database, [attempt.quiz]),
     loadViewings(database, [id]),
     loadReleases(database, [attempt.quiz]),
   ])
-  const ends = quizEnds(quiz.rules, students, open, released.get(attempt.quiz)!)
-  const { visible, grade } = sightOf(ends, attempt, own, viewed.get(id) ?? [], now)
+  const classes = students.get(student.id)?.classes ?? []
+  const moments = quizMoments(quiz.rules, ends, { classes }, released.get(attempt.quiz)!)
+  const { visible, grade } = sightOf(moments, attempt, own, viewed.get(id) ?? [], now)
   const shows = (name: FacetName) => visible.facets[name].shown
   await noteViewings(
     database,
@@ -133,7 +134,7 @@ export async function reviewFor(
       key: shows('key'),
       comments: shows('comments'),
     }),
-    classFigures: shows('class') ? await figuresOfClass(database, attempt, students, quiz.rules) : null,
+    classFigures: shows('class') ? await figuresOfClass(database, attempt, moments.classes, quiz.rules) : null,
     certificate:
       shows('certificate') && grade.percent !== null && grade.passed !== false
         ? { name: student.name, quiz: quiz.content.title, percent: grade.percent, at: attempt.handedInAt! }
@@ -160,12 +161,11 @@ async function sectionsFor(
 /** Figures of those who share a class with the student; null where there are too few grades to tell any. */
 async function figuresOfClass(
   database: Database,
-  { quiz, student }: Attempt,
-  students: readonly AssignedStudent[],
+  { quiz }: Attempt,
+  classes: readonly string[],
   rules: Rules,
 ): Promise<Review['classFigures']> {
-  const classes = students.find(({ id }) => id === student)?.classes ?? []
-  const mates = classmates(students, classes)
+  const mates = classmates(await assignedTo(database, rules), classes)
   const byStudent = grouped(await loadAttempts(database, { quizzes: [quiz] }), (each) => each.student)
   const figures = classFiguresForStudents(
     mates.map(({ id }) => satOf(byStudent.get(id) ?? [], rules).grade),

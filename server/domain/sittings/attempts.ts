@@ -4,6 +4,7 @@ import type { Paper } from '../../../core/paper'
 import type { Limits } from '../../../core/schedule'
 import { fromSql, fromSqlOrNever } from '../../database/codec'
 import type { Db, Value } from '../../database/database'
+import { Remembered } from '../../database/remembered'
 import { readPaper, readResponse } from '../../documents/read'
 import { notFound } from '../problem'
 
@@ -98,8 +99,7 @@ export async function loadAttempt(db: Db, id: string): Promise<Attempt> {
 }
 
 /** Papers never change, so a process may remember some. */
-const remembered = new Map<string, Paper>()
-const most = 2000
+const remembered = new Remembered<Paper>(2000)
 
 /** The paper of an attempt. Refuses an unknown attempt; whose it is, is for the caller to ask. */
 export async function loadPaper(db: Db, attempt: string): Promise<Paper> {
@@ -109,7 +109,6 @@ export async function loadPaper(db: Db, attempt: string): Promise<Paper> {
   if (!row) throw notFound('This attempt')
   const paper = readPaper(row.paper)
   remembered.set(attempt, paper)
-  if (remembered.size > most) remembered.delete(remembered.keys().next().value!)
   return paper
 }
 

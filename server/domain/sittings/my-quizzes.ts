@@ -1,22 +1,23 @@
-import type { QuizRow } from '../../database/tables'
+import type { QuizRow, SchoolRow } from '../../database/tables'
 import type { Instant } from '../../../core/kit/time'
 import { figuresFor } from '../../../core/figures'
 import { toldToStudents } from '../../../core/quiz'
-import { shownInLists, type FacetName } from '../../../core/release'
-import { assignedTo, classesOf, maySit, scheduleFor } from '../../../core/schedule'
-import type { Database } from '../../database/database'
-import { readQuiz } from '../../documents/read'
+import { releasedByHand, shownInLists, type FacetName } from '../../../core/release'
+import { maySit, scheduleFor } from '../../../core/schedule'
+import type { Database, Db } from '../../database/database'
+import { grouped } from '../grouped'
 import type { Person } from '../../people/people'
 import { notFound } from '../problem'
 import { loadEdition } from '../quizzes/edition'
 import { currentState } from '../quizzes/quizzes'
 import { loadReleases } from '../quizzes/releases'
-import { studentsByIds, studentsOfClasses } from '../classes/students'
+import { endsNow } from '../quizzes/ends-now'
+import { quizDocuments } from '../quizzes/known-documents'
+import { studentAt } from '../classes/students'
 import { loadViewings, noteViewings } from '../reviews/viewings'
-import { quizEnds, sightOf } from '../reviews/context'
-import { loadAttempts } from './attempts'
+import { quizMoments, sightOf } from '../reviews/context'
+import { loadAttempts, type Attempt } from './attempts'
 import { settle } from './end'
-import { openStops } from './open-stops'
 import { satOf } from './sat'
 import { standing } from './start'
 
@@ -35,43 +36,74 @@ export interface MyQuiz {
   grade: { percent: string; passed: boolean | null } | null
 }
 
-/** A student's quizzes: those of their classes that are open, were sat, or are announced. */
-export async function myQuizzes(database: Database, person: Person, now: Instant): Promise<MyQuiz[]> {
-  await settle(database, { student: person.id }, now)
-  const student = (await studentsByIds(database, [person.id])).get(person.id)
-  if (!student) return []
-  const rows = await database.rows<Pick<QuizRow, 'id' | 'state' | 'body'>>(
-    `SELECT q.id, q.state, q.body FROM quiz q WHERE q.state IN ('published', 'filed')
-    AND (q.id IN (SELECT quiz_id FROM quiz_class WHERE class_id IN (?)) OR q.id IN (SELECT quiz_id FROM attempt WHERE student_id = ?))`,
-    [student.classes, person.id],
+/** So many are listed, those that were changed last first. */
+export const mostListed = 300
+
+/** All attempts of a student; what is over has ended. */
+async function ownAttempts(database: Database, student: string, now: Instant): Promise<Attempt[]> {
+  const attempts = await loadAttempts(database, { student })
+  const over = attempts.some(
+    ({ state, limits }) => state === 'open' && limits.hardStop !== null && limits.hardStop < now,
   )
-  if (!rows.length) return []
-  const quizzes = rows.map((row) => ({ ...row, quiz: readQuiz(row.body) }))
-  const ids = rows.map((row) => row.id)
-  const [attempts, open, everybody, released] = await Promise.all([
-    loadAttempts(database, { quizzes: ids, student: person.id }),
-    openStops(database, ids),
-    studentsOfClasses(database, [...new Set(quizzes.flatMap(({ quiz }) => classesOf(quiz.rules)))]),
-    loadReleases(database, ids),
+  if (!over) return attempts
+  await settle(database, { student }, now)
+  return loadAttempts(database, { student })
+}
+
+/** Quizzes that a student may meet: of their classes, or that they have sat. */
+const theirs = (db: Db, student: string) =>
+  db.rows<Pick<QuizRow, 'id' | 'state' | 'revision' | 'changed_at'> & Pick<SchoolRow, 'roster'>>(
+    `SELECT q.id, q.state, q.revision, q.changed_at, s.roster FROM quiz q JOIN school s ON s.id = q.school_id WHERE q.state IN ('published', 'filed') AND q.id IN
+      (SELECT c.quiz_id FROM enrolment e JOIN quiz_class c ON c.class_id = e.class_id WHERE e.person_id = ?
+      UNION SELECT quiz_id FROM attempt WHERE student_id = ?)
+    ORDER BY q.state = 'filed', q.changed_at DESC, q.id LIMIT ?`,
+    [student, student, mostListed + 1],
+  )
+
+/** A student's quizzes: those of their classes that are open, were sat, or are announced. Nothing of others is read. */
+export async function myQuizzes(
+  database: Database,
+  person: Person,
+  now: Instant,
+): Promise<{ quizzes: MyQuiz[]; more: boolean }> {
+  const [attempts, found] = await Promise.all([ownAttempts(database, person.id, now), theirs(database, person.id)])
+  const roster = found[0]?.roster
+  const student = roster === undefined ? undefined : await studentAt(database, person.id, roster)
+  if (!student || roster === undefined) return { quizzes: [], more: false }
+  const rows = found.slice(0, mostListed)
+  const ended = attempts.filter((attempt) => attempt.state !== 'open')
+  const sat = new Set(ended.map((attempt) => attempt.quiz))
+  const documents = await quizDocuments(database, rows)
+  const quizzes = rows.flatMap((row) => {
+    const quiz = documents.get(row.id)
+    return quiz ? [{ row, quiz }] : []
+  })
+  const [ends, released, viewings] = await Promise.all([
+    endsNow(database, quizzes, roster, now),
+    loadReleases(
+      database,
+      quizzes.filter(({ row, quiz }) => sat.has(row.id) && releasedByHand(quiz.rules)).map(({ row }) => row.id),
+    ),
+    loadViewings(
+      database,
+      ended.map((attempt) => attempt.id),
+    ),
   ])
-  const viewings = await loadViewings(
-    database,
-    attempts.map((attempt) => attempt.id),
-  )
+  const byQuiz = grouped(attempts, (attempt) => attempt.quiz)
   const seen: { attempt: string; facet: FacetName }[] = []
-  const listed = quizzes.flatMap(({ id, state, quiz }): MyQuiz[] => {
+  const listed = quizzes.flatMap(({ row, quiz }): MyQuiz[] => {
+    const { id } = row
     const schedule = scheduleFor(quiz.rules, student)
-    const own = attempts.filter((attempt) => attempt.quiz === id)
-    const openHere = open.filter((stop) => stop.quiz === id)
-    const assigned = assignedTo(everybody, quiz.rules)
-    const current = currentState({ stored: state, quiz }, assigned, openHere, now)
+    const mine = byQuiz.get(id) ?? []
+    const current = currentState({ stored: row.state, quiz }, ends.get(id)!, now)
     const opened = schedule.windows.some((window) => window.opens <= now)
-    if (!own.length && !opened && !quiz.rules.announced) return []
-    const may = maySit(current, schedule, satOf(own, quiz.rules).sat, now, person.zone)
-    const sitting = own.find((attempt) => attempt.state === 'open')
-    const last = own.filter((attempt) => attempt.state !== 'open').at(-1)
-    const ends = quizEnds(quiz.rules, assigned, openHere, released.get(id)!)
-    const sight = last && sightOf(ends, last, own, viewings.get(last.id) ?? [], now)
+    if (!mine.length && !opened && !quiz.rules.announced) return []
+    const may = maySit(current, schedule, satOf(mine, quiz.rules).sat, now, person.zone)
+    const sitting = mine.find((attempt) => attempt.state === 'open')
+    const done = mine.filter((attempt) => attempt.state !== 'open')
+    const last = done.at(-1)
+    const moments = quizMoments(quiz.rules, ends.get(id)!, student, released.get(id) ?? new Map<string, Instant>())
+    const sight = last && sightOf(moments, last, mine, viewings.get(last.id) ?? [], now)
     const showsGrade = sight && sight.grade.percent !== null && shownInLists(quiz.rules.release, sight.visible, 'grade')
     if (showsGrade) seen.push({ attempt: last.id, facet: 'grade' })
     return [
@@ -87,16 +119,14 @@ export async function myQuizzes(database: Database, person: Person, now: Instant
             .map((window) => window.due)
             .filter((due): due is Instant => due !== null)
             .sort()[0] ?? null,
-        attempts: own
-          .filter((attempt) => attempt.state !== 'open')
-          .map((attempt) => ({ id: attempt.id, number: attempt.number, handedInAt: attempt.handedInAt })),
+        attempts: done.map(({ id: attempt, number, handedInAt }) => ({ id: attempt, number, handedInAt })),
         attemptsAllowed: quiz.rules.attempts.count,
         grade: showsGrade ? { percent: sight.grade.percent!, passed: sight.grade.passed } : null,
       },
     ]
   })
   await noteViewings(database, viewings, seen, now)
-  return listed
+  return { quizzes: listed, more: found.length > mostListed }
 }
 
 export interface BeforeSitting {

@@ -3,7 +3,6 @@ import { sealPaper, type Sheet } from '../../../core/paper'
 import { clockAt, type Clock } from '../../../core/schedule'
 import { toSql } from '../../database/codec'
 import type { Database } from '../../database/database'
-import { sheetWithMaths } from '../bank/material/clean-html'
 import { notFound, Problem } from '../problem'
 import { loadEdition } from '../quizzes/edition'
 import { loadQuiz } from '../quizzes/quizzes'
@@ -106,7 +105,7 @@ export async function openSitting(
     lease,
     page: current.page,
     tookOver,
-    sheet: sheetWithMaths(sealPaper(paper, edition, current.language)),
+    sheet: sealPaper(paper, edition, current.language),
     answers: answers.map(({ item, response, flagged, keptAt }) => ({ item, response, flagged, keptAt })),
     seq: Math.max(0, ...answers.filter((answer) => answer.lease === lease).map((answer) => answer.seq)),
     clock: await clockOf(database, current, now),

@@ -12,12 +12,10 @@ import { samePassword } from '../../people/password'
 import { countedTry, mostAtOne, mostFromAddress } from '../../people/tries'
 import { notFound, Problem } from '../problem'
 import { loadEdition } from '../quizzes/edition'
-import { currentState, loadQuiz, type LoadedQuiz } from '../quizzes/quizzes'
-import { assignedTo } from '../classes/assigned'
+import { currentState, loadQuiz, quizEndsNow, type LoadedQuiz } from '../quizzes/quizzes'
 import { studentsByIds } from '../classes/students'
 import { recordLine } from '../record'
 import { loadAttempts, type Attempt } from './attempts'
-import { openStops } from './open-stops'
 import { satOf } from './sat'
 import { settle } from './end'
 
@@ -41,7 +39,7 @@ export async function standing(database: Database, person: Person, quizId: strin
   const isTheirs =
     row.edition !== null && row.stored !== 'draft' && row.stored !== 'withdrawn' && schedule.windows.length
   if (!isTheirs && !attempts.length) throw notFound('This quiz')
-  const state = currentState(row, await assignedTo(database, row.quiz.rules), await openStops(database, [quizId]), now)
+  const state = currentState(row, await quizEndsNow(database, row), now)
   return {
     row,
     student,

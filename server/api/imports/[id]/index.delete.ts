@@ -1,11 +1,11 @@
 import { z } from 'zod'
 import { id } from '../../../../core/question'
-import { undoImport } from '../../../domain/imports/untake'
+import { inThread } from '../../../utils/job'
 import { route } from '../../../utils/route'
 
 /** Takes a finished import back. */
 export default route({
   right: 'teacher',
   params: z.object({ id }),
-  handle: ({ db, person, params, now }) => undoImport(db, person, params.id, now),
+  handle: (context) => inThread(context, 'undoImport', [context.person, context.params.id, context.now]),
 })

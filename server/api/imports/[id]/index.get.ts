@@ -1,10 +1,10 @@
 import { z } from 'zod'
 import { id } from '../../../../core/question'
-import { viewBatch } from '../../../domain/imports/batch'
+import { inThread } from '../../../utils/job'
 import { route } from '../../../utils/route'
 
 export default route({
   right: 'teacher',
   params: z.object({ id }),
-  handle: ({ db, person, params }) => viewBatch(db, person, params.id),
+  handle: (context) => inThread(context, 'viewBatch', [context.person, context.params.id]),
 })

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { id, question } from '../../../../core/question'
-import { reviseQuestion } from '../../../domain/bank/questions/questions'
+import { inThread } from '../../../utils/job'
 import { route } from '../../../utils/route'
 
 /** A change makes a new version. */
@@ -8,5 +8,8 @@ export default route({
   right: 'teacher',
   params: z.object({ id }),
   body: z.strictObject({ on: z.int().min(1), question }),
-  handle: ({ db, person, params, body, now }) => reviseQuestion(db, person, params.id, body.on, body.question, now),
+  handle: (context) => {
+    const { person, params, body, now } = context
+    return inThread(context, 'reviseQuestion', [person, params.id, body.on, body.question, now])
+  },
 })

@@ -1,11 +1,11 @@
 import { z } from 'zod'
 import { id } from '../../../../core/question'
-import { undoMany } from '../../../domain/bank/questions/bulk'
+import { inThread } from '../../../utils/job'
 import { route } from '../../../utils/route'
 
 /** Takes a change of many questions back. */
 export default route({
   right: 'teacher',
   params: z.object({ id }),
-  handle: ({ db, person, params, now }) => undoMany(db, person, params.id, now),
+  handle: (context) => inThread(context, 'undoMany', [context.person, context.params.id, context.now]),
 })

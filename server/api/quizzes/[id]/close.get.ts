@@ -1,11 +1,11 @@
 import { z } from 'zod'
 import { id } from '../../../../core/question'
-import { lookAtClosing } from '../../../domain/quizzes/close'
+import { inThread } from '../../../utils/job'
 import { route } from '../../../utils/route'
 
 /** What closing the quiz now would do to whom. */
 export default route({
   right: 'quizTeacher',
   params: z.object({ id }),
-  handle: ({ db, params, now }) => lookAtClosing(db, params.id, now),
+  handle: (context) => inThread(context, 'lookAtClosing', [context.params.id, context.now]),
 })

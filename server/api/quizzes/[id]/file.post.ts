@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { id } from '../../../../core/question'
-import { giveQuiz, giveQuizRequest } from '../../../domain/imports/tests'
+import { giveQuizRequest } from '../../../domain/imports/tests'
+import { resultOfThread } from '../../../utils/job'
 import { route } from '../../../utils/route'
 
 /** The quiz with its questions as a package. */
@@ -8,9 +9,10 @@ export default route({
   right: 'quizTeacher',
   params: z.object({ id }),
   body: giveQuizRequest,
-  async handle({ event, db, person, params, body }) {
-    const { bytes, type, name } = await giveQuiz(db, person, params.id, body)
+  async handle(context) {
+    const { event, person, params, body } = context
+    const { bytes, type, name } = await resultOfThread(context, 'giveQuiz', [person, params.id, body])
     setHeaders(event, { 'content-type': type, 'content-disposition': `attachment; filename="${name}"` })
-    return bytes
+    return Buffer.from(bytes.buffer)
   },
 })

@@ -1,4 +1,4 @@
-import { quizView } from '../../../domain/quizzes/view'
+import { inThread } from '../../../utils/job'
 import { route } from '../../../utils/route'
 import { z } from 'zod'
 import { id } from '../../../../core/question'
@@ -6,5 +6,5 @@ import { id } from '../../../../core/question'
 export default route({
   right: 'quizTeacher',
   params: z.object({ id }),
-  handle: ({ db, person, params, now }) => quizView(db, person, params.id, now),
+  handle: (context) => inThread(context, 'quizView', [context.person, context.params.id, context.now]),
 })

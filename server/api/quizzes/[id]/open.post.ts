@@ -1,10 +1,10 @@
 import { z } from 'zod'
 import { id } from '../../../../core/question'
-import { openQuiz } from '../../../domain/quizzes/open'
+import { inThread } from '../../../utils/job'
 import { route } from '../../../utils/route'
 
 export default route({
   right: 'quizTeacher',
   params: z.object({ id }),
-  handle: ({ db, person, params, now }) => openQuiz(db, person, params.id, now),
+  handle: (context) => inThread(context, 'openQuiz', [context.person, context.params.id, context.now]),
 })

@@ -237,7 +237,7 @@ async function known(db: Db, person: Person): Promise<(each: PortableObjective) 
   return (each) => outside.get(each.name) ?? (each.code ? code.get(each.code) : undefined)
 }
 
-function readFileOf(bytes: Buffer): PortableObjective[] {
+function readFileOf(bytes: Uint8Array): PortableObjective[] {
   try {
     const read = readObjectives(bytes)
     if (!read.length) throw new Problem(422, 'file', 'There is no objective in this file.')
@@ -252,7 +252,7 @@ function readFileOf(bytes: Buffer): PortableObjective[] {
 export const objectivesLimit = { most: 10 * 1024 * 1024, sentence: 'A file of objectives may have at most 10 MB.' }
 
 /** What a file of objectives would do; nothing is kept yet. They are known again by what the file calls them, or by their codes. */
-export async function lookAtObjectives(db: Db, person: Person, bytes: Buffer): Promise<ObjectiveFate[]> {
+export async function lookAtObjectives(db: Db, person: Person, bytes: Uint8Array): Promise<ObjectiveFate[]> {
   const [read, find] = [readFileOf(bytes), await known(db, person)]
   const depths = new Map<string | null, number>([[null, -1]])
   return read.map((each) => {
@@ -335,7 +335,7 @@ async function changeObjectives(db: Db, placed: readonly Placed[]): Promise<void
 export async function importObjectives(
   database: Database,
   person: Person,
-  bytes: Buffer,
+  bytes: Uint8Array,
   now: Instant,
 ): Promise<{ added: number; changed: number }> {
   const read = readFileOf(bytes)

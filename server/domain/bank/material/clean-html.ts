@@ -7,6 +7,8 @@ import { eachText } from '../../../../core/kit/each-text'
 import { Problem } from '../../problem'
 
 const maths = 'data-latex'
+/** What is drawn is hundreds of times as long as its TeX. */
+const longestMaths = 2000
 const mediaTags = new Set(['img', 'audio', 'video'])
 
 /** HTML from people, cleaned by core's allow-list. Rendered maths is dropped: it is made anew from its TeX. */
@@ -38,6 +40,8 @@ export function renderMaths(source: string): string {
     if (inside !== '') return `${opening}${inside}</span>`
     // A computation is filled in on each paper; its maths is rendered then.
     if (tex.includes('{=')) return `${opening}</span>`
+    if (tex.length > longestMaths)
+      throw new Problem(422, 'maths', `The maths “${tex.slice(0, 60)}…” is longer than 2,000 characters. Part it.`)
     try {
       return `${opening}${katex.renderToString(tex, { output: 'htmlAndMathml', throwOnError: true, strict: 'ignore', trust: false, maxExpand: 200 })}${mathsEnd}</span>`
     } catch (error) {
@@ -50,7 +54,21 @@ export function renderMaths(source: string): string {
   })
 }
 
-/** Renders what is not rendered yet, in every text of a sheet: maths of varying questions has the paper's own values. */
+/** Whether maths is left in a sheet that is not drawn yet: that of varying questions, which has the paper's own values. */
+export function hasMathsToDraw(sheet: Sheet): boolean {
+  let found = false
+  eachText(sheet, (text) => {
+    if (!found && text.includes(maths))
+      withSpans(text, maths, ({ mark, opening, inside }) => {
+        found ||= inside === '' && !mark.includes('{=')
+        return `${opening}${inside}</span>`
+      })
+    return text
+  })
+  return found
+}
+
+/** Draws what is not drawn yet, in every text of a sheet. */
 export function sheetWithMaths(sheet: Sheet): Sheet {
-  return eachText(sheet, (text) => (text.includes('data-latex') ? renderMaths(text) : text))
+  return eachText(sheet, (text) => (text.includes(maths) ? renderMaths(text) : text))
 }

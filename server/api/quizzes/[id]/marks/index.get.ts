@@ -1,10 +1,10 @@
 import { z } from 'zod'
 import { id } from '../../../../../core/question'
-import { marksTable } from '../../../../domain/marks/marks'
+import { inThread } from '../../../../utils/job'
 import { route } from '../../../../utils/route'
 
 export default route({
   right: 'quizTeacher',
   params: z.object({ id }),
-  handle: ({ db, params, now }) => marksTable(db, params.id, now),
+  handle: (context) => inThread(context, 'marksTable', [context.params.id, context.now]),
 })

@@ -1,0 +1,65 @@
+import type { H3Event } from 'h3'
+import type { Person } from '../people/people'
+import { Crew, Gone } from '../work/crew'
+import { long, onlyLooking, type JobInput, type JobName, type JobResult } from '../work/jobs-by-name'
+import { fromJson } from '../database/codec'
+import { AskerGone } from './body'
+
+const seconds = 1000
+/** Somebody waits before a page. */
+export const quickCrew = new Crew(2, { time: Number(process.env.THISTLE_LOOK_SECONDS ?? 10) * seconds, memory: 256 })
+/** Files: minutes are honest. */
+export const longCrew = new Crew(2, { time: 600 * seconds, memory: 512 })
+
+/** A reply that is JSON already: made in a thread, and passed on as it is. */
+export class Sent<R> {
+  /** Only for types. */
+  declare readonly result: R
+  constructor(readonly json: string) {}
+}
+
+interface Asker {
+  event: H3Event
+  person: Person
+}
+
+/** Aborts when the connection closes before it was answered. */
+function goneSignal(event: H3Event): AbortSignal {
+  const gone = new AbortController()
+  const { res } = event.node
+  res.once('close', () => {
+    if (!res.writableEnded) gone.abort()
+  })
+  return gone.signal
+}
+
+async function done<N extends JobName>({ event, person }: Asker, job: N, input: JobInput<N>, transfer: ArrayBuffer[]) {
+  const crew = long.has(job) ? longCrew : quickCrew
+  try {
+    return await crew.do({ job, input }, person.id, transfer, onlyLooking.has(job) ? goneSignal(event) : undefined)
+  } catch (error) {
+    if (error instanceof Gone) throw new AskerGone('Whoever asked has gone.')
+    throw error
+  }
+}
+
+/** Has a job done in a thread; what it gives is the reply. @param transfer what of the input is handed over, not copied */
+export async function inThread<N extends JobName>(
+  asker: Asker,
+  job: N,
+  input: JobInput<N>,
+  transfer: ArrayBuffer[] = [],
+): Promise<Sent<JobResult<N>>> {
+  const answered = await done(asker, job, input, transfer)
+  return new Sent((answered as { json: string }).json)
+}
+
+/** Has a job done in a thread; what it gives is looked at here. */
+export async function resultOfThread<N extends JobName>(
+  asker: Asker,
+  job: N,
+  input: JobInput<N>,
+): Promise<JobResult<N>> {
+  const answered = await done(asker, job, input, [])
+  return ('json' in answered ? fromJson(answered.json) : (answered as { value: unknown }).value) as JobResult<N>
+}

@@ -1,0 +1,37 @@
+import type { jobs } from './jobs'
+
+type Jobs = typeof jobs
+export type JobName = keyof Jobs
+/** What a job takes after the database. */
+export type JobInput<N extends JobName> = Jobs[N] extends (database: never, ...input: infer I) => unknown ? I : never
+/** What it gives; of one that goes on after its reply, the reply. */
+export type JobResult<N extends JobName> = Omitted<Awaited<ReturnType<Jobs[N]>>>
+type Omitted<R> = R extends { done: Promise<void> } ? Omit<R, 'done'> : R
+
+/** Files and whole imports: minutes are honest. Everything else is for somebody who waits before a page. */
+export const long: ReadonlySet<JobName> = new Set<JobName>([
+  'askForBank',
+  'beginTaking',
+  'changeMany',
+  'giveFile',
+  'giveQuiz',
+  'importObjectives',
+  'stageFile',
+  'syncBank',
+  'undoImport',
+  'undoMany',
+  'viewBatch',
+])
+
+/** Jobs that change nothing: they are ended when whoever asked has gone. */
+export const onlyLooking: ReadonlySet<JobName> = new Set<JobName>([
+  'giveFile',
+  'giveQuiz',
+  'loadStimulus',
+  'lookAt',
+  'lookAtChecks',
+  'lookAtObjectives',
+  'previewQuestion',
+  'sheetWithMaths',
+  'viewBatch',
+])

@@ -1,0 +1,21 @@
+import type { JobName } from './jobs-by-name'
+
+/** What is sent to a thread: one job at a time. */
+export interface Asked {
+  job: JobName
+  input: unknown[]
+}
+
+/** The result as JSON, or as it is where it holds bytes; or how it failed. */
+export type Answered =
+  | { json: string }
+  | { value: unknown }
+  | { problem: { status: number; code: string; sentence: string; more: Record<string, unknown> } }
+  | { away: string }
+  | { fault: string }
+
+/** What a thread says: what it answers, and when it can take the next job. */
+export interface Said {
+  answered: Answered | null
+  free: boolean
+}
