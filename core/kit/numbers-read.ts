@@ -5,6 +5,14 @@ export type NumberStyle = 'point' | 'comma'
 
 export type ReadNumber = { ok: true; value: Fraction; rest: string } | { ok: false; reason: string }
 
+/** "5.35 × 10¹¹" as it is printed, or "5.35 x 10^11" as it is typed. */
+const timesTen = /(?<=[\d.,])\s*[×xX*·⋅]\s*10(?:\^\(?([+-]?\d{1,3})\)?|([⁺⁻]?[⁰¹²³⁴-⁹]{1,3}))/
+const plainOf: Record<string, string> = {
+  '⁺': '+',
+  '⁻': '-',
+  ...Object.fromEntries([...'⁰¹²³⁴⁵⁶⁷⁸⁹'].map((sign, i) => [sign, String(i)])),
+}
+
 const spaces = /[\s\u00A0\u2009\u202F\u2007]/g
 
 /**
@@ -18,6 +26,11 @@ export function readNumber(text: string, style: NumberStyle): ReadNumber {
     .trim()
     .replace(/[−–]/g, '-')
     .replace(/(?<=\d)[\s\u00A0\u2009\u202F\u2007](?=\d)/g, '')
+    .replace(
+      timesTen,
+      (_whole, typed: string | undefined, raised = '') =>
+        `e${typed ?? [...(raised as string)].map((sign) => plainOf[sign]).join('')}`,
+    )
   const found = /^([+-]?)(\d[\d.,]*|[.,]\d+)(?:[eE]([+-]?\d{1,3}))?/.exec(tidy)
   if (!found) return { ok: false, reason: 'Write a number in digits.' }
   const [whole, sign, digits, exponent] = found as unknown as [string, string, string, string | undefined]

@@ -25,6 +25,11 @@ describe('a quantity as it is typed', () => {
     ['4', asked('boats'), '4 boats'],
     ['4 boats', asked('boats'), '4 boats'],
     ['7', asked(''), '7'],
+    ['5.35 × 10¹¹', asked(''), '535000000000'],
+    ['5.35 x 10^11 m', asked('m', true), '535000000000 m'],
+    ['6,02·10^(23)', asked('', false, 'comma'), '602000000000000000000000'],
+    ['1.6 × 10⁻³ m', asked('m', true), '1/625 m'],
+    ['2 × 10² KM', asked('m', true), '200000 m'],
   ])('“%s” is %j', (text, as, expected) => expect(read(text, as)).toBe(expected))
   it.each([
     ['3.9', asked('m', true), /Write the unit after the number/],
@@ -33,6 +38,12 @@ describe('a quantity as it is typed', () => {
     ['3.9 m', asked(''), /Write the number alone/],
     ['about 4', asked('m'), /digits/],
     ['1,000 m', asked('m'), /two ways/],
+    ['1 Nm', asked('km'), /“Nm” is not a unit/],
+    ['1 Nm', asked('nm', true), /“Nm” is not a unit/],
+    ['10 kN', asked('kn'), /“kN” is not a unit/],
+    ['10 KN', asked('m/s'), /“KN” is not a unit/],
+    ['3 Mm', asked('mm', true), /“Mm” is not a unit/],
+    ['5 × 4', asked(''), /Write the number alone/],
   ])('“%s” asked as %j is asked back', (text, as, reason) => expect(read(text, as)).toMatch(reason))
 })
 

@@ -43,15 +43,20 @@ const units: Record<string, Unit> = {
 
 export const unitNames = Object.keys(units)
 
-/** The unit that somebody wrote, or undefined. Symbols keep their case (SI), words do not. */
+/** Symbols that are another unit's in another case: Nm and kN are a torque and a force, Mm and Cm no lengths of these. */
+const exactCase = new Set(['nm', 'kn', 'mm', 'cm', 'Pa'])
+const inCapitals: Record<string, string> = { KM: 'km', CM: 'cm', MM: 'mm' }
+
+/** The unit that somebody wrote, or undefined. Symbols keep their case where another unit is written so; words do not. */
 export function unitNamed(written: string): string | undefined {
   if (written in units) return written
   const exactName = Object.entries(units).find(([, unit]) => unit.also.includes(written))
   if (exactName) return exactName[0]
+  if (written in inCapitals) return inCapitals[written]
   const small = written.toLowerCase()
   return Object.entries(units).find(
     ([name, unit]) =>
-      (name.length > 1 && name.toLowerCase() === small && name !== 'Pa') ||
+      (name.length > 1 && name.toLowerCase() === small && !exactCase.has(name)) ||
       unit.also.some((word) => word.length > 2 && word.toLowerCase() === small),
   )?.[0]
 }

@@ -30,7 +30,11 @@ const common = {
     .min(5, 'The expected time is at least 5 seconds.')
     .max(7200, 'The expected time is at most two hours.'),
   difficulty: z.int().min(1).max(5),
-  objectives: z.array(id).max(10).default([]),
+  objectives: z
+    .array(id)
+    .max(10, 'A question has at most ten objectives.')
+    .overwrite((ids) => [...new Set(ids)])
+    .default([]),
   tags: z.array(z.string().trim().min(1).max(40)).max(20).default([]),
   source: z.string().trim().max(200).default(''),
   comments: z

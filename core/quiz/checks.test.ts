@@ -10,7 +10,7 @@ import {
   sampleStudent,
   sampleWindow,
 } from '../../tests/fixtures/core'
-import { endAt, never } from '../kit/time'
+import { day, endAt, never, plus } from '../kit/time'
 import { scheduleFor } from '../schedule'
 import type { Check } from './check/check'
 import { checkQuiz } from './checks'
@@ -66,6 +66,25 @@ const cases: [code: string, level: 'stop' | 'look', Row[], Partial<Rules>?][] = 
   ['no-end', 'look', [questionRow('q1')], { limit: null, windows: [{ ...sampleWindow, closes: null }] }],
   ['never-released', 'look', [questionRow('q1')], { windows: [{ ...sampleWindow, closes: null }] }],
   [
+    'finish-without-end',
+    'look',
+    [questionRow('q1')],
+    { limit: null, atDeadline: 'finish', windows: [{ ...sampleWindow, closes: null, due: null }] },
+  ],
+  [
+    'due',
+    'stop',
+    [questionRow('q1')],
+    { late: { ...sampleRules().late, accepted: false }, windows: [{ ...sampleWindow, due: sampleWindow.opens }] },
+  ],
+  [
+    'due',
+    'look',
+    [questionRow('q1')],
+    { late: { ...sampleRules().late, accepted: true }, windows: [{ ...sampleWindow, due: sampleWindow.opens }] },
+  ],
+  ['latest-start', 'stop', [questionRow('q1')], { windows: [{ ...sampleWindow, latestStart: sampleWindow.opens }] }],
+  [
     'one-in-practice',
     'look',
     [questionRow('q1')],
@@ -74,6 +93,26 @@ const cases: [code: string, level: 'stop' | 'look', Row[], Partial<Rules>?][] = 
 ]
 
 describe('checkQuiz', () => {
+  const codes = (rules: Partial<Rules>) => check([questionRow('q1')], rules).found.map(({ code }) => code.split(':')[0])
+  it('says nothing of an end that there is, or a further attempt that there can be', () => {
+    const endless = { ...sampleWindow, closes: null, due: null }
+    const finish = { limit: null, atDeadline: 'finish' } as const
+    expect(codes({ ...finish, limit: 45, windows: [endless] })).not.toContain('finish-without-end')
+    expect(codes({ ...finish, windows: [sampleWindow] })).not.toContain('finish-without-end')
+    const late = { ...sampleRules().late, accepted: false }
+    expect(codes({ ...finish, late, windows: [{ ...endless, due: at('21:00') }] })).not.toContain('finish-without-end')
+    expect(codes({ limit: null, late, windows: [{ ...endless, due: at('21:00') }] })).not.toContain('no-end')
+    const attempts = { count: 2, wait: 600, draw: 'fresh', untilPassed: false, cost: 0 } as const
+    const later = {
+      ...sampleWindow,
+      id: 'w-later',
+      opens: plus(sampleWindow.opens, day),
+      closes: plus(sampleWindow.closes!, day),
+    }
+    expect(codes({ attempts, windows: [sampleWindow, later] })).not.toContain('one-in-practice')
+    // Another class's window does not help.
+    expect(codes({ attempts, windows: [sampleWindow, { ...later, classes: ['sat'] }] })).toContain('one-in-practice')
+  })
   it('finds nothing in a sound quiz', () =>
     expect(check([questionRow('q1'), poolRow('p', ['q2', 'q3', 'q4'], 2)]).found).toEqual([]))
   it.each(cases)('finds %s (%s), in a sentence; its remedy mends it', (code, level, rows, rules) => {

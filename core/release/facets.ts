@@ -77,11 +77,11 @@ export function visibleFacets(rules: ReleaseRules, context: ReleaseContext, now:
         context.handedInAt !== null &&
         !(rule.ifPassed && context.passed !== true) &&
         !(rule.once && context.viewed.includes(name))
-      if (allowed) {
-        if (from !== null && from > now) changes.push(from)
-        if (rule.until !== null && rule.until > now) changes.push(rule.until)
-      }
-      const shown = allowed && from !== null && from <= now && (rule.until === null || now < rule.until)
+      // What ends before it begins is never shown, and changes nothing.
+      const ever = allowed && from !== null && (rule.until === null || from < rule.until)
+      const shown = ever && from <= now && (rule.until === null || now < rule.until)
+      if (ever && from > now) changes.push(from)
+      if (shown && rule.until !== null) changes.push(rule.until)
       return [name, { shown, from, moment: rule.from.at, ifPassed: rule.ifPassed }]
     }),
   ) as Record<FacetName, FacetSight>

@@ -50,6 +50,30 @@ describe('visibleFacets', () => {
     for (const at of ['windowClosed', 'everyoneDone', 'attemptsUsed'] as const)
       expect(instantOf({ at, offset: 0 }, alone)).toBe(alone.handedInAt)
   })
+  it('changes at the instant it names, and not before', () => {
+    const hours = fc.integer({ min: 8, max: 22 })
+    const instants = hours.map((hour) => at(`${String(hour).padStart(2, '0')}:00`))
+    const rule = fc.record({
+      from: fc.constantFrom(...moments).map(([moment]) => moment),
+      until: fc.option(instants, { nil: null }),
+      once: fc.boolean(),
+      ifPassed: fc.boolean(),
+    })
+    let changes = 0
+    fc.assert(
+      fc.property(fc.dictionary(fc.constantFrom(...facetNames), rule), instants, fc.boolean(), (own, now, passed) => {
+        const all = { ...usualRules.release, ...own } as ReleaseRules
+        const seen = (when: string) =>
+          facetNames.map((name) => visibleFacets(all, context({ passed, viewed: ['grade'] }), when).facets[name].shown)
+        const { changesAt } = visibleFacets(all, context({ passed, viewed: ['grade'] }), now)
+        const minutes = Array.from({ length: 24 * 4 }, (_, i) => plus(now, (i + 1) * 15 * minute))
+        const first = minutes.find((when) => String(seen(when)) !== String(seen(now))) ?? null
+        if (first) changes++
+        expect(changesAt).toBe(first)
+      }),
+    )
+    expect(changes).toBeGreaterThan(10)
+  })
   it('never shows a facet before its moment, and from it on does', () => {
     fc.assert(
       fc.property(

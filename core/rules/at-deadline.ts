@@ -1,4 +1,7 @@
 import { z } from 'zod'
+import { takenUntil } from '../schedule/schedule'
+import { look } from '../quiz/check/check'
+import { setAt } from '../quiz/edits/make'
 import { choice } from './pieces'
 import type { Rule } from './rule'
 
@@ -34,6 +37,20 @@ export const atDeadline: Rule<(typeof names)[number]> = {
     return value === 'handIn'
       ? [`${ends}, what is there is handed in.`]
       : [`${ends} you may finish, and what comes after is flagged as late.`]
+  },
+  checks(value, quiz) {
+    const { windows, limit } = quiz.rules
+    const ends = limit !== null || windows.some((window) => takenUntil(window, quiz.rules) !== null)
+    if (value !== 'finish' || ends || !windows.length) return []
+    return [
+      look(
+        'finish-without-end',
+        'rules',
+        'Time is never up',
+        `When time is up they may finish, but there is neither a time limit nor an end of the window, so nobody is ever late by that.`,
+        { label: 'Hand in what is there', edit: setAt(quiz, ['rules', 'atDeadline'], 'handIn') },
+      ),
+    ]
   },
   words: wordsOf,
 }

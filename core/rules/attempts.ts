@@ -25,11 +25,16 @@ const draws = [
 ]
 const countWords = (value: number | null) => (value === null ? 'any number of attempts' : count(value, 'attempt'))
 
-/** Minutes that the longest window is open. */
-function longestWindow({ windows }: Rules): number {
+/** Minutes from the first opening to the last closing that some class has: a further attempt may be in another window. */
+function longestSpan({ windows }: Rules): number {
+  const classes = [...new Set(windows.flatMap((window) => window.classes))]
   return Math.max(
     0,
-    ...windows.map((window) => (window.closes === null ? Infinity : (ms(window.closes) - ms(window.opens)) / minute)),
+    ...classes.map((name) => {
+      const own = windows.filter((window) => window.classes.includes(name))
+      const ends = own.map(({ closes }) => (closes === null ? Infinity : ms(closes)))
+      return (Math.max(...ends) - Math.min(...own.map(({ opens }) => ms(opens)))) / minute
+    }),
   )
 }
 
@@ -99,14 +104,14 @@ export const attempts: Rule<Attempts> = {
     ]
   },
   checks(value, quiz) {
-    const longest = longestWindow(quiz.rules)
+    const longest = longestSpan(quiz.rules)
     if (value.count === 1 || !quiz.rules.windows.length || value.wait < longest) return []
     return [
       look(
         'one-in-practice',
         'rules',
         'One attempt in practice',
-        `A further attempt needs ${duration(value.wait)} between, but no window is longer than ${duration(longest)}.`,
+        `A further attempt needs ${duration(value.wait)} between, but from the first opening to the last closing it is only ${duration(longest)} for any class.`,
         { label: 'Take out the wait', edit: setAt(quiz, ['rules', 'attempts', 'wait'], 0) },
       ),
     ]

@@ -1,5 +1,6 @@
 import { duration } from '../kit/phrases'
 import { setAt } from '../quiz/edits/make'
+import { takenUntil } from '../schedule/schedule'
 import { look } from '../quiz/check/check'
 import { changedMinutes, minutesOr, slot } from './pieces'
 import type { Rule } from './rule'
@@ -34,7 +35,7 @@ export const limit: Rule<number | null> = {
           'If you lose your connection, come back: your answers are kept and your clock keeps running.',
         ],
   checks: (value, quiz) =>
-    value === null && quiz.rules.windows.some((window) => window.closes === null)
+    value === null && quiz.rules.windows.some((window) => takenUntil(window, quiz.rules) === null)
       ? [
           look(
             'no-end',

@@ -1,4 +1,4 @@
-export { scheduleFor, windowEnd, mostGenerous, type Schedule } from './schedule'
+export { scheduleFor, takenUntil, windowEnd, mostGenerous, type Schedule } from './schedule'
 export {
   clockFor,
   clockAt,

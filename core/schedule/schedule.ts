@@ -1,5 +1,5 @@
 import { exact } from '../kit/exact'
-import { minute, ms, plus, type Instant } from '../kit/time'
+import { earlier, minute, ms, plus, type Instant } from '../kit/time'
 import type { Accommodation, Rules, Student, Window } from '../quiz/schema'
 
 /** What the rules mean for one student: whole minutes and instants, accommodations applied. */
@@ -70,4 +70,9 @@ export function windowEnd(schedule: Schedule, window: Window): Instant | null {
   if (schedule.limit !== null) return plus(window.closes, schedule.extra * minute)
   const length = Math.max(0, ms(window.closes) - ms(window.opens))
   return plus(window.closes, Math.round(length * (schedule.factor - 1)) + schedule.extraMinutes * minute)
+}
+
+/** Until when a window takes anything by the rules for everybody: its close, or its due time where nothing is taken late. */
+export function takenUntil(window: Window, { late }: Pick<Rules, 'late'>): Instant | null {
+  return earlier(window.closes, late.accepted ? null : window.due)
 }

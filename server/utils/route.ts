@@ -2,6 +2,8 @@ import type { EventHandler, EventHandlerRequest, H3Event } from 'h3'
 import { z } from 'zod'
 import type { Instant } from '../../core/kit/time'
 import { serverNow } from '../clock'
+import { isDeeperThan } from '../../core/kit/depth'
+import { speakOurWords } from '../../core/kit/schema-words'
 import { currentDatabase } from '../database/current'
 import type { Database } from '../database/database'
 import { addressOf } from './address'
@@ -16,7 +18,10 @@ import { sessionCookie, signedInPerson } from '../people/session-cookie'
 const jsonLimit: ByteLimit = { most: 1_000_000, sentence: 'This is more than 1 MB. Send less at once.' }
 /** Seconds after which a database that is away is asked again. */
 const askAgainAfter = 2
+/** Nothing that is honest is deeper, and what reads it goes down as far as it does. */
+const deepest = 60
 const anything = z.unknown()
+speakOurWords()
 
 interface Context<P, Q, B> {
   event: H3Event<EventHandlerRequest>
@@ -76,11 +81,15 @@ function ensureSameOrigin(event: H3Event): void {
 
 async function readJson(event: H3Event, limit: ByteLimit): Promise<unknown> {
   const raw = (await readBytes(event, limit)).toString('utf8')
+  let read: unknown
   try {
-    return raw ? JSON.parse(raw) : undefined
+    read = raw ? JSON.parse(raw) : undefined
   } catch {
     throw new Problem(400, 'json', 'The request is not JSON that can be read.')
   }
+  if (isDeeperThan(read, deepest))
+    throw new Problem(400, 'json', `The request holds things within things, more than ${deepest} deep.`)
+  return read
 }
 
 /** Problem details (RFC 9457), never a stack. */

@@ -5,6 +5,7 @@ import { parentPort } from 'node:worker_threads'
 import { DatabaseAway } from '../database/away'
 import { currentDatabase } from '../database/current'
 import { Problem } from '../domain/problem'
+import { speakOurWords } from '../../core/kit/schema-words'
 import { jobs } from './jobs'
 import type { Answered, Asked, Said } from './messages'
 
@@ -14,6 +15,8 @@ try {
 } catch {
   /* no Linux */
 }
+
+speakOurWords()
 
 const say = (said: Said, transfer: ArrayBuffer[] = []) => parentPort!.postMessage(said, transfer)
 

@@ -66,6 +66,10 @@ function ensureAnswered({ status, body, headers }: Reply, what: string): void {
   expect(headers.get('content-type'), what).toMatch(/^application\/problem\+json/)
   expect(String(body.detail), what).toMatch(/^.{8,}$/su)
   expect(JSON.stringify(body), what).not.toMatch(/node_modules|\.ts:\d|ER_[A-Z]|SELECT |sqlState/)
+  // In our words: none of the schema library's own.
+  expect(JSON.stringify(body), what).not.toMatch(
+    /Invalid |: expected |received|Too (?:small|big)|Unrecognized|[a-z] must /,
+  )
 }
 
 /** Sessions are left alone, so that those who ask stay signed in. */
@@ -84,6 +88,92 @@ describe('each value of a request replaced', () => {
         const reply = await caller.call(method, path(), replaced(whole, place, bad))
         ensureAnswered(reply, `${method} ${file}: ${place.join('.') || 'the whole'} as junk ${i}`)
       }
+  })
+})
+
+/** A body with one of its lists holding its first entry twice. */
+function doubled(value: unknown): unknown[] {
+  return places(value).flatMap((place) => {
+    const list = place.reduce<unknown>((at, key) => (at as Record<string, unknown>)[key], value)
+    return Array.isArray(list) && list.length ? [replaced(value, place, [list[0], ...(list as unknown[])])] : []
+  })
+}
+
+describe('each list of a request with something twice', () => {
+  it.each(withBody)('%s %s', async (method, file, path, body, expected) => {
+    const caller = callerOf([method, file, path, body, expected])
+    for (const twice of doubled(body!())) ensureAnswered(await caller.call(method, path(), twice), `${method} ${file}`)
+  })
+})
+
+describe('edits that are too much', () => {
+  const edits = (edit: unknown, on = 0) =>
+    teacher.call('POST', '/api/quizzes/quiz-tides/edits', {
+      on,
+      token: `abcd${Math.random().toString(36).slice(2, 8)}.1`,
+      edit,
+    })
+  const title = (value: string) => ({ do: 'set', path: ['content', 'title'], was: 'x', value })
+  it('3,000 within one another, and 30,000 in one', async () => {
+    const deep = `${'{"do":"all","edits":['.repeat(3000)}${JSON.stringify(title('deep'))}${']}'.repeat(3000)}`
+    const sent = await teacher.call('POST', '/api/quizzes/quiz-tides/edits', `{"on":0,"token":"abcd.1","edit":${deep}}`)
+    ensureAnswered(sent, 'deep')
+    expect(sent.status).toBe(400)
+    let wide: unknown = { do: 'all', edits: Array.from({ length: 100 }, () => title('x')) }
+    wide = { do: 'all', edits: Array.from({ length: 100 }, () => wide) }
+    const reply = await edits(wide)
+    ensureAnswered(reply, 'wide')
+    expect(reply.status).toBe(422)
+  })
+  it('a window at the end of the calendar', async () => {
+    const { body } = await teacher.call('GET', '/api/quizzes/quiz-tides')
+    const window = { ...(body.quiz as { rules: { windows: { id: string }[] } }).rules.windows[0]!, id: 'w-far' }
+    for (const [opens, closes] of [
+      ['9999-12-30T00:00:00.000Z', '9999-12-31T23:59:59.999Z'],
+      ['0001-01-01T00:00:00.000Z', '9999-12-31T23:59:59.999Z'],
+      ['2199-12-31T23:00:00.000Z', '2199-12-31T23:59:59.999Z'],
+    ]) {
+      const members = [{ ...window, opens, closes, due: null }]
+      const reply = await edits({ do: 'add', to: ['rules', 'windows'], after: null, members }, body.revision as number)
+      ensureAnswered(reply, `${opens} to ${closes}`)
+      expect(reply.status < 400).toBe(opens!.startsWith('2199'))
+    }
+    ensureAnswered(await teacher.call('GET', '/api/quizzes/quiz-tides'), 'the quiz')
+    ensureAnswered(await teacher.call('GET', '/api/quizzes'), 'the list')
+  })
+  it('rows with one id', async () => {
+    const { body } = await teacher.call('GET', '/api/quizzes/quiz-tides')
+    const [section] = (body.quiz as { content: { sections: { id: string }[] } }).content.sections
+    const row = { type: 'text', id: 'twin', html: 'x' }
+    const add = (id: string, rows: unknown[]) => ({
+      do: 'add',
+      to: ['content', 'sections'],
+      after: null,
+      members: [{ ...section, id, rows }],
+    })
+    for (const edit of [
+      { do: 'add', to: ['sections', section!.id, 'rows'], after: null, members: [row, row] },
+      add('s-twin', [row, row]),
+      { do: 'all', edits: [add('s-one', [row]), add('s-two', [row])] },
+      add(section!.id, []),
+      add('twin', [row]),
+    ]) {
+      const { status } = await edits(edit, body.revision as number)
+      expect(status, JSON.stringify(edit).slice(0, 200)).toBe(422)
+    }
+  })
+  it('a token like those of the server', async () => {
+    const { body } = await teacher.call('GET', '/api/quizzes/quiz-buoys')
+    const { title: was } = (body.quiz as { content: { title: string } }).content
+    const send = (n: number, before: string, value: string) =>
+      teacher.call('POST', '/api/quizzes/quiz-buoys/edits', {
+        on: body.revision,
+        token: `close.${n}`,
+        edit: { do: 'set', path: ['content', 'title'], was: before, value },
+      })
+    const revision = body.revision as number
+    expect((await send(revision + 2, was, 'Another')).status).toBe(200)
+    ensureAnswered(await teacher.call('POST', '/api/quizzes/quiz-buoys/close'), 'closing')
   })
 })
 
@@ -125,6 +215,16 @@ describe('questions about the bank that make no sense', () => {
     'words=%25%5F%5C',
     'words[]=a&words[]=b',
     'kind=choice&kind=number',
+    'words[a]=b',
+    'words=a&words=b',
+    'tag=%ff%fe',
+    'tag=a&tag=',
+    'unusedSince=9999-12-31T23:59:59.999Z',
+    'unusedSince=a&unusedSince=b',
+    'grade[x]=1',
+    'level=a:b&level=c',
+    'stimulus=a&stimulus=b',
+    'doubted=yes&doubted=yes',
   ])('%s', async (query) => ensureAnswered(await teacher.call('GET', `/api/questions?${query}`), query))
 })
 

@@ -73,4 +73,10 @@ export class EditConflict extends EditError {
   }
 }
 
+/** Edits in an edit, all of them. */
+export const countEdits = (edit: Edit): number =>
+  edit.do === 'all' ? edit.edits.reduce((sum, each) => sum + countEdits(each), 0) : 1
+/** More than any page makes in one step. */
+export const mostEdits = 2000
+
 export const idOf = (each: Member): string => (typeof each === 'string' ? each : each.id)

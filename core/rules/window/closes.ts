@@ -22,15 +22,18 @@ export const closes: WindowRule<Instant | null> = {
   title: 'closes',
   schema: instant.nullable(),
   usual: null,
-  pieces: (value, window, { zone }) => [
-    slot(
-      'Closes',
-      ['rules', 'windows', window.id, 'closes'],
-      value,
-      value ? `until ${sentenceTime(value, zone)}` : 'without an end',
-      { sort: 'instant', none: 'Without an end' },
-    ),
-  ],
+  pieces: (value, window, { zone, quiz }) => {
+    const none = window.due !== null && !quiz.rules.late.accepted ? 'until it is due' : 'without an end'
+    return [
+      slot(
+        'Closes',
+        ['rules', 'windows', window.id, 'closes'],
+        value,
+        value ? `until ${sentenceTime(value, zone)}` : none,
+        { sort: 'instant', none: 'Without an end' },
+      ),
+    ]
+  },
   checks(value, window, quiz, { now, zone, classNames }) {
     if (value === null) return []
     const name = classWords(window.classes, classNames)

@@ -1,7 +1,7 @@
 import { instant } from '../../kit/instant'
 import type { Instant } from '../../kit/time'
 import { sentenceTime } from '../../kit/phrases'
-import { stop } from '../../quiz/check/check'
+import { look, stop } from '../../quiz/check/check'
 import { setAt } from '../../quiz/edits/make'
 import { slot } from '../pieces'
 import type { WindowRule } from '../rule'
@@ -24,14 +24,37 @@ export const due: WindowRule<Instant | null> = {
   ],
   told: (value, _window, { zone }) => (value ? [`It is due ${sentenceTime(value, zone)}.`] : []),
   checks(value, window, quiz, { zone, classNames }) {
-    if (value === null || value >= window.opens) return []
+    if (value === null || value > window.opens) return []
+    const name = classWords(window.classes, classNames)
+    const remedy = {
+      label: 'Take out the due time',
+      edit: setAt(quiz, ['rules', 'windows', window.id, 'due'], null),
+    }
+    if (value === window.opens)
+      return [
+        quiz.rules.late.accepted
+          ? look(
+              `due:${window.id}`,
+              'rules',
+              'Everything is late',
+              `${name}: it is due the moment it opens, ${sentenceTime(value, zone)}, so whatever is handed in is late.`,
+              remedy,
+            )
+          : stop(
+              `due:${window.id}`,
+              'rules',
+              `Nobody of ${name} can start`,
+              `It is due the moment it opens, ${sentenceTime(value, zone)}, and nothing is taken after that.`,
+              remedy,
+            ),
+      ]
     return [
       stop(
         `due:${window.id}`,
         'rules',
         'A due time lies before its window',
-        `${classWords(window.classes, classNames)}: due ${sentenceTime(value, zone)}, but it opens ${sentenceTime(window.opens, zone)}.`,
-        { label: 'Take out the due time', edit: setAt(quiz, ['rules', 'windows', window.id, 'due'], null) },
+        `${name}: due ${sentenceTime(value, zone)}, but it opens ${sentenceTime(window.opens, zone)}.`,
+        remedy,
       ),
     ]
   },

@@ -57,7 +57,7 @@ export async function closeNow(
     if (row.stored !== 'published') throw onlyOpen()
     const windows = row.quiz.rules.windows.map((window: Window) => closesNow(window, now))
     const edit = editTo(row.quiz, { ...row.quiz, rules: { ...row.quiz.rules, windows } })
-    if (edit) await keepChange(db, person, row, applyEdit(row.quiz, edit).quiz, `close.${row.revision + 1}`, edit, now)
+    if (edit) await keepChange(db, person, row, applyEdit(row.quiz, edit).quiz, `close:${row.revision + 1}`, edit, now)
     const ended = await closeOpenSittings(db, quizId, now)
     await recordLine(db, now, person.id, 'quiz closed now', quizId, { ended })
     return { ended }

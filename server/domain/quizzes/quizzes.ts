@@ -2,7 +2,7 @@ import type { PersonRow, QuizRow } from '../../database/tables'
 import { beforeAll, type Instant } from '../../../core/kit/time'
 import { newQuiz, questionsUsed, stateOf, type Quiz, type QuizState, type StoredState } from '../../../core/quiz'
 import type { LatestEnds } from '../../../core/release'
-import { classesOf } from '../../../core/schedule'
+import { classesOf, takenUntil } from '../../../core/schedule'
 import { fromSql, toJson, toSql } from '../../database/codec'
 import type { Database, Db } from '../../database/database'
 import { readQuiz } from '../../documents/read'
@@ -183,7 +183,7 @@ export async function listQuizzes(
   return {
     more: found.length > mostListed,
     quizzes: known.map(({ row, quiz }) => {
-      const closes = quiz.rules.windows.map((window) => window.closes)
+      const closes = quiz.rules.windows.map((window) => takenUntil(window, quiz.rules))
       return {
         id: row.id,
         title: quiz.content.title,
