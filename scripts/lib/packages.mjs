@@ -52,13 +52,11 @@ const apt = (...args) =>
     env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
   })
 
-/** The path of a program, brought in from Debian's packages when it is missing and that is possible. */
-export async function ensureProgram(program, debianPackage) {
-  const present = found(program)
-  if (present) return present
+/** Brings in a package of Debian's, or says how to. */
+async function ensurePackage(wanted, debianPackage) {
   if (process.getuid?.() !== 0 || !found('apt-get'))
     throw new CannotGoOn(
-      `Thistle needs ${program}. Install it once with: sudo apt-get install --no-install-recommends ${debianPackage}`,
+      `Thistle needs ${wanted}. Install it once with: sudo apt-get install --no-install-recommends ${debianPackage}`,
     )
   say(`Bringing in ${debianPackage} from Debian's packages …`)
   const install = ['install', '-y', '--no-install-recommends', debianPackage]
@@ -73,7 +71,21 @@ export async function ensureProgram(program, debianPackage) {
     throw new CannotGoOn(
       `${said}\nDebian's packages did not give ${debianPackage}. Install it by hand and start again.`,
     )
+}
+
+const notThere = (wanted, debianPackage) =>
+  new CannotGoOn(`${debianPackage} is installed, but ${wanted} is not where it is expected.`)
+
+/** The path of a program, brought in from Debian's packages when it is missing and that is possible. */
+export async function ensureProgram(program, debianPackage) {
+  if (!found(program)) await ensurePackage(program, debianPackage)
   const path = found(program)
-  if (!path) throw new CannotGoOn(`${debianPackage} is installed, but ${program} is not where it is expected.`)
+  if (!path) throw notThere(program, debianPackage)
   return path
+}
+
+/** The same for a file that is no program. */
+export async function ensureFile(path, debianPackage) {
+  if (!existsSync(path)) await ensurePackage(path, debianPackage)
+  if (!existsSync(path)) throw notThere(path, debianPackage)
 }

@@ -88,6 +88,11 @@ export class Wire {
     if (way === 'open') for (const [here, there] of this.pairs) if (!here.writable || !there.writable) here.destroy()
   }
 
+  /** Breaks every connection that stands; new ones are let through. */
+  cutNow(): void {
+    for (const [here] of this.pairs) here.resetAndDestroy()
+  }
+
   async stop(): Promise<void> {
     for (const [here] of this.pairs) here.destroy()
     await new Promise((done) => this.server.close(done))
