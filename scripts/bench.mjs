@@ -75,6 +75,8 @@ try {
   measure('import.ts', { THISTLE_DATABASE_URL: database.url })
   measure('bank.ts', { THISTLE_DATABASE_URL: database.url })
   measure('bank-list.ts', { THISTLE_DATABASE_URL: database.url })
+  measure('longest-wait.ts', { THISTLE_DATABASE_URL: database.url })
+  measure('lists.ts', { THISTLE_DATABASE_URL: database.url })
 } finally {
   await database.stop()
 }
@@ -93,6 +95,9 @@ const bounds = {
   'bank.import.memory': ['at most', 500],
   'bank.search.p95': ['at most', 80],
   'bank.list.frame': ['at most', 50],
+  'my.list': ['at least', 500],
+  'quiz.open': ['at most', 1],
+  'longest.wait': ['at most', 100],
 }
 /** A rate or a time as the reference machine would have it; anything else as it is. */
 function onReference(name, value, unit) {

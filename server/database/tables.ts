@@ -322,6 +322,7 @@ export interface QuizQuestionRow {
 export interface QuizTeacherRow {
   quiz_id: string
   person_id: string
+  may_share: number
 }
 
 export interface RecordRow {

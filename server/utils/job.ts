@@ -1,3 +1,4 @@
+import { gunzipSync } from 'node:zlib'
 import type { H3Event } from 'h3'
 import type { Person } from '../people/people'
 import { Crew, Gone } from '../work/crew'
@@ -11,11 +12,22 @@ export const quickCrew = new Crew(2, { time: Number(process.env.THISTLE_LOOK_SEC
 /** Files: minutes are honest. */
 export const longCrew = new Crew(2, { time: 600 * seconds, memory: 512 })
 
-/** A reply that is JSON already: made in a thread, and passed on as it is. */
+/** A reply that is JSON already: made in a thread, and passed on as it is, compressed where it is long. */
 export class Sent<R> {
   /** Only for types. */
   declare readonly result: R
-  constructor(readonly json: string) {}
+  constructor(private readonly answered: { json: string } | { gzipped: Uint8Array }) {}
+
+  /** Writes the headers that belong to it, and gives what is sent. */
+  onto(event: H3Event): string | Buffer {
+    setHeader(event, 'content-type', 'application/json')
+    if ('json' in this.answered) return this.answered.json
+    const bytes = Buffer.from(this.answered.gzipped.buffer)
+    appendHeader(event, 'vary', 'accept-encoding')
+    if (!/\bgzip\b/.test(getHeader(event, 'accept-encoding') ?? '')) return gunzipSync(bytes)
+    setHeader(event, 'content-encoding', 'gzip')
+    return bytes
+  }
 }
 
 interface Asker {
@@ -51,7 +63,7 @@ export async function inThread<N extends JobName>(
   transfer: ArrayBuffer[] = [],
 ): Promise<Sent<JobResult<N>>> {
   const answered = await done(asker, job, input, transfer)
-  return new Sent((answered as { json: string }).json)
+  return new Sent(answered as { json: string } | { gzipped: Uint8Array })
 }
 
 /** Has a job done in a thread; what it gives is looked at here. */
@@ -61,5 +73,6 @@ export async function resultOfThread<N extends JobName>(
   input: JobInput<N>,
 ): Promise<JobResult<N>> {
   const answered = await done(asker, job, input, [])
+  if ('gzipped' in answered) return fromJson(gunzipSync(answered.gzipped).toString())
   return ('json' in answered ? fromJson(answered.json) : (answered as { value: unknown }).value) as JobResult<N>
 }

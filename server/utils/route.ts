@@ -144,9 +144,7 @@ export function route<
         bytes,
       }
       const reply = await spec.handle(context)
-      if (!(reply instanceof Sent)) return reply
-      setHeader(event, 'content-type', 'application/json')
-      return reply.json
+      return reply instanceof Sent ? reply.onto(event) : reply
     } catch (error) {
       if (error instanceof Problem) return sendProblem(event, error)
       if (error instanceof AskerGone) return null

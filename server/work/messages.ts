@@ -9,6 +9,8 @@ export interface Asked {
 /** The result as JSON, or as it is where it holds bytes; or how it failed. */
 export type Answered =
   | { json: string }
+  /** JSON that is long, compressed as it will be sent. */
+  | { gzipped: Uint8Array }
   | { value: unknown }
   | { problem: { status: number; code: string; sentence: string; more: Record<string, unknown> } }
   | { away: string }

@@ -2,6 +2,7 @@
 import { readlinkSync } from 'node:fs'
 import { setPriority } from 'node:os'
 import { parentPort } from 'node:worker_threads'
+import { gzipSync } from 'node:zlib'
 import { DatabaseAway } from '../database/away'
 import { currentDatabase } from '../database/current'
 import { Problem } from '../domain/problem'
@@ -29,10 +30,18 @@ function howItFailed(error: unknown): Answered {
   return { fault: error instanceof Error ? (error.stack ?? error.message) : String(error) }
 }
 
+/** The roster of a large school goes over poor networks too. */
+const worthCompressing = 16_000
+
 /** Bytes are handed over, as a copy of their own; all else goes as JSON, which is what it becomes in the end. */
 function give(value: unknown, free: boolean): void {
   const bytes = (value as { bytes?: unknown } | null | undefined)?.bytes
-  if (!(bytes instanceof Uint8Array)) return say({ answered: { json: JSON.stringify(value) ?? 'null' }, free })
+  if (!(bytes instanceof Uint8Array)) {
+    const json = JSON.stringify(value) ?? 'null'
+    if (json.length < worthCompressing) return say({ answered: { json }, free })
+    const gzipped = new Uint8Array(gzipSync(json, { level: 5 }))
+    return say({ answered: { gzipped }, free }, [gzipped.buffer])
+  }
   const own = new Uint8Array(bytes)
   say({ answered: { value: { ...(value as object), bytes: own } }, free }, [own.buffer])
 }

@@ -156,7 +156,7 @@ describe('files', () => {
     for (const may of [nell, maren]) expect((await loadMedia(db, may, idOf(src))).bytes.length).toBe(404)
     for (const not of [idris, await person(db, 'p-petra-lund')])
       await expect(loadMedia(db, not, idOf(src))).rejects.toThrow(/not here/)
-    await shareQuiz(db, maren, quiz, 'idris.quayle@gannet.example', day)
+    await shareQuiz(db, maren, quiz, { email: 'idris.quayle@gannet.example' }, day)
     expect((await loadMedia(db, idris, idOf(src))).bytes.length).toBe(404)
     // One that was on its way when the paper was handed in arrives; nobody adds one for ever.
     await handIn(db, nell.id, attempt, 1, [], later(5))
@@ -166,15 +166,44 @@ describe('files', () => {
 })
 
 describe('who works in a quiz', () => {
+  it('a colleague whom the owner allows lets others in, but allows nobody else to, and takes nobody out', async () => {
+    const quiz = await createQuiz(db, maren, 'Shared on', day)
+    await db.run(
+      "INSERT INTO person (id, school_id, role, name, email, password_hash) SELECT 'p-third', school_id, role, 'Third Teacher', 'third@gannet.example', password_hash FROM person WHERE id = 'p-maren'",
+    )
+    const third = await person(db, 'p-third')
+    await shareQuiz(db, maren, quiz, { email: 'idris.quayle@gannet.example', mayShare: true }, day)
+    const on = { email: 'third@gannet.example' }
+    await expect(shareQuiz(db, idris, quiz, { ...on, mayShare: true }, day)).rejects.toMatchObject({ status: 403 })
+    await shareQuiz(db, idris, quiz, on, day)
+    expect(await mayTeach(db, third.id, quiz)).toBe(true)
+    await expect(shareQuiz(db, third, quiz, { email: 'maren.holt@gannet.example' }, day)).rejects.toMatchObject({
+      status: 403,
+    })
+    await expect(unshareQuiz(db, idris, quiz, third.id, day)).rejects.toMatchObject({ status: 403 })
+    // Sharing again by whoever may not allow it takes nothing from whom it was allowed.
+    await shareQuiz(db, idris, quiz, { email: 'idris.quayle@gannet.example' }, day)
+    expect((await quizView(db, maren, quiz, day)).teachers.map(({ id, mayShare }) => [id, mayShare])).toEqual([
+      ['p-maren', true],
+      ['p-idris', true],
+      ['p-third', false],
+    ])
+    // The owner takes it back by sharing without it.
+    await shareQuiz(db, maren, quiz, { email: 'idris.quayle@gannet.example' }, day)
+    await expect(shareQuiz(db, idris, quiz, on, day)).rejects.toMatchObject({ status: 403 })
+  })
+
   it('the owner lets in and takes out; a colleague may leave, and lets nobody in', async () => {
     const quiz = await createQuiz(db, maren, 'Shared', day)
-    await shareQuiz(db, maren, quiz, 'idris.quayle@gannet.example', day)
+    await shareQuiz(db, maren, quiz, { email: 'idris.quayle@gannet.example' }, day)
     expect(await mayTeach(db, idris.id, quiz)).toBe(true)
-    await expect(shareQuiz(db, idris, quiz, 'maren.holt@gannet.example', day)).rejects.toMatchObject({ status: 403 })
+    await expect(shareQuiz(db, idris, quiz, { email: 'maren.holt@gannet.example' }, day)).rejects.toMatchObject({
+      status: 403,
+    })
     await expect(unshareQuiz(db, idris, quiz, maren.id, day)).rejects.toMatchObject({ status: 403 })
     await unshareQuiz(db, idris, quiz, idris.id, day)
     expect(await mayTeach(db, idris.id, quiz)).toBe(false)
-    await shareQuiz(db, maren, quiz, 'idris.quayle@gannet.example', day)
+    await shareQuiz(db, maren, quiz, { email: 'idris.quayle@gannet.example' }, day)
     await unshareQuiz(db, maren, quiz, idris.id, day)
     expect(await mayTeach(db, idris.id, quiz)).toBe(false)
     expect((await quizView(db, maren, quiz, day)).teachers.map(({ name, owner }) => [name, owner])).toEqual([

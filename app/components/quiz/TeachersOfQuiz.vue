@@ -6,15 +6,18 @@ const store = useQuiz()
 const session = useSession()
 const teachers = computed(() => store.view?.teachers ?? [])
 const isOwner = computed(() => teachers.value.some(({ id, owner }) => owner && id === session.person?.id))
+const mayShare = computed(() => teachers.value.some((each) => each.mayShare && each.id === session.person?.id))
 const email = ref('')
+const mayShareOn = ref(false)
 const { problem, act } = useAct()
 const share = async () => {
   const shared = await act(
-    () => quizRoutes.share({ id: store.id!, body: { email: email.value } }),
+    () => quizRoutes.share({ id: store.id!, body: { email: email.value, mayShare: mayShareOn.value } }),
     ({ name }) => `${name} can now work in this quiz.`,
   )
   if (!shared) return
   email.value = ''
+  mayShareOn.value = false
   await act(store.reload)
 }
 async function end(person: string, name: string) {
@@ -37,7 +40,8 @@ async function end(person: string, name: string) {
     <h2 class="small-head">Teachers of this quiz</h2>
     <ul>
       <li v-for="each in teachers" :key="each.id" class="flex flex-wrap items-baseline gap-x-2">
-        {{ each.name }}<span v-if="each.owner" class="text-label text-soft">owner</span>
+        {{ each.name }}<span v-if="each.owner" class="text-label text-soft">owner</span
+        ><span v-else-if="each.mayShare" class="text-label text-soft">may let others in</span>
         <button
           v-else-if="isOwner || each.id === session.person?.id"
           class="link text-label"
@@ -48,10 +52,15 @@ async function end(person: string, name: string) {
         </button>
       </li>
     </ul>
-    <form v-if="isOwner" class="mt-2 flex items-end gap-2" @submit.prevent="share">
-      <LabelledField label="E-mail of a colleague" class="grow"
-        ><input v-model="email" class="field py-1" type="email" required /></LabelledField
-      ><button class="btn py-1.5">Share</button>
+    <form v-if="mayShare" class="mt-2" @submit.prevent="share">
+      <div class="flex items-end gap-2">
+        <LabelledField label="E-mail of a colleague" class="grow"
+          ><input v-model="email" class="field py-1" type="email" required /></LabelledField
+        ><button class="btn py-1.5">Share</button>
+      </div>
+      <label v-if="isOwner" class="mt-1.5 flex items-baseline gap-2 text-label"
+        ><input v-model="mayShareOn" type="checkbox" /> They may let others in as well</label
+      >
     </form>
     <ProblemNote class="mt-2 text-label" :words="problem" />
   </section>

@@ -1,4 +1,4 @@
-import type { PersonRow, QuizRow } from '../../database/tables'
+import type { PersonRow, QuizRow, QuizTeacherRow } from '../../database/tables'
 import { beforeAll, type Instant } from '../../../core/kit/time'
 import { newQuiz, questionsUsed, stateOf, type Quiz, type QuizState, type StoredState } from '../../../core/quiz'
 import type { LatestEnds } from '../../../core/release'
@@ -238,23 +238,36 @@ export async function unshareQuiz(
   })
 }
 
-/** Lets a colleague work in the quiz. */
+/** Whoever shares in the quiz lets others in only where its owner allows it, and allows nobody else to. */
+async function ensureMayShare(db: Db, person: Person, quizId: string, mayShare: boolean): Promise<void> {
+  const own = await db.one<Pick<QuizTeacherRow, 'may_share'>>(
+    'SELECT may_share FROM quiz_teacher WHERE quiz_id = ? AND person_id = ?',
+    [quizId, person.id],
+  )
+  if (!own?.may_share || mayShare) await ensureOwner(db, person, quizId)
+}
+
+/** Lets a colleague work in the quiz. @param mayShare they may let others in as well; only the owner allows that */
 export async function shareQuiz(
   database: Database,
   person: Person,
   quizId: string,
-  email: string,
+  { email, mayShare = false }: { email: string; mayShare?: boolean },
   now: Instant,
 ): Promise<{ name: string }> {
-  await ensureOwner(database, person, quizId)
+  await ensureMayShare(database, person, quizId, mayShare)
   const other = await database.one<Pick<PersonRow, 'id' | 'name'>>(
     "SELECT id, name FROM person WHERE email = ? AND school_id = ? AND role = 'teacher'",
     [email.trim().toLowerCase(), person.school],
   )
+  const owns = (await loadQuiz(database, quizId)).owner === person.id
   if (!other) throw new Problem(422, 'no-teacher', 'No teacher of this school has that e-mail address.')
   await database.transaction(async (db) => {
-    await db.run('INSERT IGNORE INTO quiz_teacher (quiz_id, person_id) VALUES (?, ?)', [quizId, other.id])
-    await recordLine(db, now, person.id, 'quiz shared', quizId, { with: other.id })
+    await db.run(
+      `INSERT INTO quiz_teacher (quiz_id, person_id, may_share) VALUES (?, ?, ?) ON DUPLICATE KEY UPDATE may_share = ${owns ? 'VALUES(may_share)' : 'may_share'}`,
+      [quizId, other.id, mayShare],
+    )
+    await recordLine(db, now, person.id, 'quiz shared', quizId, { with: other.id, mayShare })
   })
   return { name: other.name }
 }

@@ -1,4 +1,4 @@
-import type { ClassRow, EditionRow, PersonRow, StimulusRow } from '../../database/tables'
+import type { ClassRow, EditionRow, PersonRow, QuizTeacherRow, StimulusRow } from '../../database/tables'
 import type { Instant } from '../../../core/kit/time'
 import type { Check, Quiz, QuizState, Student } from '../../../core/quiz'
 import type { Db } from '../../database/database'
@@ -26,7 +26,7 @@ export interface QuizView {
   students: Student[]
   checks: Check[]
   /** Its owner first. */
-  teachers: { id: string; name: string; owner: boolean }[]
+  teachers: { id: string; name: string; owner: boolean; mayShare: boolean }[]
   now: Instant
 }
 
@@ -46,9 +46,9 @@ export async function quizView(db: Db, person: Person, id: string, now: Instant)
     row.edition
       ? db.one<Pick<EditionRow, 'number'>>('SELECT number FROM edition WHERE id = ?', [row.edition])
       : undefined,
-    db.rows<Pick<PersonRow, 'id' | 'name'>>(
-      'SELECT p.id, p.name FROM person p WHERE p.id = ? OR p.id IN (SELECT person_id FROM quiz_teacher WHERE quiz_id = ?) ORDER BY p.id <> ?, p.name',
-      [row.owner, id, row.owner],
+    db.rows<Pick<PersonRow, 'id' | 'name'> & Pick<QuizTeacherRow, 'may_share'>>(
+      'SELECT p.id, p.name, COALESCE(t.may_share, 1) AS may_share FROM person p LEFT JOIN quiz_teacher t ON t.quiz_id = ? AND t.person_id = p.id WHERE p.id = ? OR t.person_id IS NOT NULL ORDER BY p.id <> ?, p.name',
+      [id, row.owner, row.owner],
     ),
     studentsAround(db, person.id, classesOf(row.quiz.rules)),
     quizEndsNow(db, row),
@@ -74,7 +74,12 @@ export async function quizView(db: Db, person: Person, id: string, now: Instant)
     classes: classes.map((each) => ({ ...each, students: Number(each.students) })),
     students: roster,
     checks,
-    teachers: teachers.map((each) => ({ ...each, owner: each.id === row.owner })),
+    teachers: teachers.map((each) => ({
+      id: each.id,
+      name: each.name,
+      owner: each.id === row.owner,
+      mayShare: Boolean(each.may_share),
+    })),
     now,
   }
 }

@@ -6,6 +6,9 @@ import { route } from '../../../utils/route'
 export default route({
   right: 'quizTeacher',
   params: z.object({ id }),
-  body: z.strictObject({ email: z.string().trim().min(1, 'Give the e-mail address of a colleague.').max(190) }),
-  handle: ({ db, person, params, body, now }) => shareQuiz(db, person, params.id, body.email, now),
+  body: z.strictObject({
+    email: z.string().trim().min(1, 'Give the e-mail address of a colleague.').max(190),
+    mayShare: z.boolean().default(false),
+  }),
+  handle: ({ db, person, params, body, now }) => shareQuiz(db, person, params.id, body, now),
 })

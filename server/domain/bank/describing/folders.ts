@@ -17,6 +17,8 @@ export const folderName = z
 export const newFolder = z.strictObject({ name: folderName, parent: id.nullable() })
 export const folderChange = z.strictObject({ name: folderName.optional(), parent: id.nullable().optional() })
 
+const mostFolders = 2000
+
 export interface Folder {
   id: string
   parent: string | null
@@ -52,6 +54,13 @@ export async function addFolder(
   made = newId(),
 ): Promise<{ id: string }> {
   await ensureFolder(db, person, folder.parent)
+  const there = await db.one<{ n: number }>('SELECT COUNT(*) AS n FROM folder WHERE school_id = ?', [person.school])
+  if (Number(there?.n) >= mostFolders)
+    throw new Problem(
+      422,
+      'folders',
+      `The bank has ${mostFolders} folders already. Use tags, or take empty folders away.`,
+    )
   await db.run('INSERT INTO folder (id, school_id, parent_id, name) VALUES (?, ?, ?, ?)', [
     made,
     person.school,

@@ -5,7 +5,7 @@ import { readOwn } from '../../../documents/read'
 import type { Db } from '../../../database/database'
 import { newId } from '../../ids'
 import type { Person } from '../../../people/people'
-import { notFound } from '../../problem'
+import { notFound, Problem } from '../../problem'
 import { searchQuery, type SearchQuery } from './search-query'
 
 export const newSavedSearch = z.strictObject({
@@ -17,6 +17,8 @@ export interface SavedSearch {
   name: string
   query: SearchQuery
 }
+
+const mostSearches = 100
 
 /** The person’s own kept searches by name; nobody else’s. */
 export async function savedSearches(db: Db, person: Person): Promise<SavedSearch[]> {
@@ -34,6 +36,16 @@ export async function saveSearch(
   search: z.infer<typeof newSavedSearch>,
 ): Promise<{ id: string }> {
   const id = newId()
+  const others = await db.one<{ n: number }>(
+    'SELECT COUNT(*) AS n FROM saved_search WHERE person_id = ? AND name <> ?',
+    [person.id, search.name],
+  )
+  if (Number(others?.n) >= mostSearches)
+    throw new Problem(
+      422,
+      'searches',
+      `You keep ${mostSearches} searches already. Take one away that you need no more.`,
+    )
   await db.run(
     'INSERT INTO saved_search (id, person_id, name, body) VALUES (?, ?, ?, ?) ON DUPLICATE KEY UPDATE body = VALUES(body)',
     [id, person.id, search.name, toJson({ ...search.query, from: 0 })],

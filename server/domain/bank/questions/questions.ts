@@ -121,6 +121,9 @@ export async function setQuestionState(
   ])
 }
 
+/** So many of the newest versions are listed; older ones are there by their number. */
+const mostVersions = 200
+
 /** @param now with it, questions of outside banks that are granted then are found as well */
 export async function loadQuestion(
   db: Db,
@@ -139,8 +142,8 @@ export async function loadQuestion(
   if (!row) throw notFound('This question')
   const [rows, shares, may] = await Promise.all([
     db.rows<Pick<QuestionVersionRow, 'version' | 'made_at'> & Pick<PersonRow, 'name'> & { body: string | null }>(
-      'SELECT v.version, p.name, v.made_at, IF(v.version = ?, v.body, NULL) AS body FROM question_version v JOIN person p ON p.id = v.made_by WHERE v.question_id = ? ORDER BY v.version DESC',
-      [version ?? row.version, id],
+      'SELECT v.version, p.name, v.made_at, IF(v.version = ?, v.body, NULL) AS body FROM question_version v JOIN person p ON p.id = v.made_by WHERE v.question_id = ? AND (v.version > ? OR v.version = ?) ORDER BY v.version DESC',
+      [version ?? row.version, id, row.version - mostVersions, version ?? row.version],
     ),
     db.rows<Pick<PersonRow, 'email' | 'name'> & Pick<QuestionShareRow, 'may'>>(
       'SELECT p.email, p.name, s.may FROM question_share s JOIN person p ON p.id = s.person_id WHERE s.question_id = ? ORDER BY p.name',

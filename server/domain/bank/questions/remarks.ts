@@ -5,7 +5,7 @@ import { fromSql, toSql } from '../../../database/codec'
 import type { Database, Db } from '../../../database/database'
 import { newId } from '../../ids'
 import type { Person } from '../../../people/people'
-import { notFound } from '../../problem'
+import { notFound, Problem } from '../../problem'
 import { ensureSeen } from '../finding/visible'
 
 export const newRemark = z.strictObject({
@@ -53,6 +53,9 @@ export async function listRemarks(db: Db, person: Person, question: string): Pro
   }))
 }
 
+/** More than that is a conversation, which is held elsewhere. */
+const mostRemarks = 300
+
 const countDoubts =
   'UPDATE question SET doubts = (SELECT COUNT(*) FROM question_remark r WHERE r.question_id = question.id AND r.doubt = 1 AND r.answered_at IS NULL) WHERE id = ?'
 
@@ -66,6 +69,15 @@ export async function addRemark(
 ): Promise<{ id: string }> {
   return database.transaction(async (db) => {
     const version = await ensureVisible(db, person, question)
+    const said = await db.one<{ n: number }>('SELECT COUNT(*) AS n FROM question_remark WHERE question_id = ?', [
+      question,
+    ])
+    if (Number(said?.n) >= mostRemarks)
+      throw new Problem(
+        422,
+        'remarks',
+        `A question has at most ${mostRemarks} remarks. Talk to each other, and make a new version.`,
+      )
     const id = newId()
     await db.run(
       'INSERT INTO question_remark (id, question_id, version, said_by, said_at, words, doubt) VALUES (?, ?, ?, ?, ?, ?, ?)',
