@@ -88,10 +88,17 @@ async function ensureLaidOut(folder, data) {
   renameSync(begun, data)
 }
 
-/** What every MariaDB of ours is started with. */
+function temporaryFor(data) {
+  const folder = `${data}-temporary`
+  mkdirSync(folder, { recursive: true })
+  return folder
+}
+
+/** What every MariaDB of ours is started with. One that starts clears its folder for temporary tables: none share theirs. */
 export const ownOptions = ({ data, port, log }) => [
   '--no-defaults',
   `--datadir=${data}`,
+  `--tmpdir=${temporaryFor(data)}`,
   `--port=${port}`,
   '--bind-address=127.0.0.1',
   '--skip-name-resolve',

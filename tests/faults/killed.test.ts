@@ -21,8 +21,11 @@ import { itemsOf, threeRows } from '../support/quiz'
 import { Started } from '../support/started'
 import { Wire } from '../support/wire'
 // @ts-expect-error -- the start scripts are plain JavaScript
+import { keepRunning } from '../../scripts/lib/keep-running.mjs'
+// @ts-expect-error -- the start scripts are plain JavaScript
 import { layOutMariadb } from '../../scripts/lib/mariadb.mjs'
 
+type Keep = (name: string, start: () => Promise<ChildProcess>) => Promise<{ stop(): Promise<void> }>
 const kills = 40
 const sittings = 200
 const pause = (milliseconds: number) => new Promise((done) => setTimeout(done, milliseconds))
@@ -30,7 +33,7 @@ const folder = mkdtempSync(join(tmpdir(), 'thistle-faults-'))
 const quiz = 'quiz-faults'
 const studentOf = (i: number) => `p-fault-${i}`
 
-let launch: () => Promise<ChildProcess>
+let keeper: { stop(): Promise<void> }
 let mariadb: ChildProcess
 let db: Database
 let wire: Wire
@@ -41,8 +44,10 @@ beforeAll(async () => {
     url: string
     launch: () => Promise<ChildProcess>
   }
-  launch = laidOut.launch
-  mariadb = await launch()
+  keeper = await (keepRunning as Keep)('The database', async () => {
+    await pause(Math.random() * 1000)
+    return (mariadb = await laidOut.launch())
+  })
   db = openDatabase(laidOut.url, 4, patient)
   await migrate(db)
   await seedDemo(db, iso(Date.now()))
@@ -55,7 +60,7 @@ afterAll(async () => {
   thistle.killAll()
   await wire.stop()
   await db.close()
-  mariadb.kill('SIGKILL')
+  await keeper.stop()
   rmSync(folder, { recursive: true, force: true })
 })
 
@@ -181,8 +186,6 @@ async function killAll(): Promise<Record<string, number>> {
     } else if (what === 'database') {
       process.kill(mariadb.pid!, 'SIGKILL')
       await new Promise((ended) => mariadb.once('exit', ended))
-      await pause(Math.random() * 1000)
-      mariadb = await launch()
     } else wire.cutNow()
     done[what]!++
   }
