@@ -2,15 +2,25 @@ import { gunzipSync } from 'node:zlib'
 import type { H3Event } from 'h3'
 import type { Person } from '../people/people'
 import { Crew, Gone } from '../work/crew'
-import { long, onlyLooking, type JobInput, type JobName, type JobResult } from '../work/jobs-by-name'
+import { forStudents, long, onlyLooking, type JobInput, type JobName, type JobResult } from '../work/jobs-by-name'
 import { fromJson } from '../database/codec'
 import { AskerGone } from './body'
 
 const seconds = 1000
 /** Somebody waits before a page. */
-export const quickCrew = new Crew(2, { time: Number(process.env.THISTLE_LOOK_SECONDS ?? 10) * seconds, memory: 256 })
+const look = { time: Number(process.env.THISTLE_LOOK_SECONDS ?? 10) * seconds, memory: 256 }
+const quick = new Crew(2, look)
+const students = new Crew(2, look)
 /** Files: minutes are honest. */
-export const longCrew = new Crew(2, { time: 600 * seconds, memory: 512 })
+const files = new Crew(2, { time: 600 * seconds, memory: 512 })
+
+/** The first text that somebody looks at does not wait for its thread to be started. */
+export const warmUpThreads = (): void => {
+  quick.warmUp()
+}
+export const closeThreads = (): void => {
+  for (const crew of [quick, students, files]) crew.close()
+}
 
 /** A reply that is JSON already: made in a thread, and passed on as it is, compressed where it is long. */
 export class Sent<R> {
@@ -46,7 +56,7 @@ function goneSignal(event: H3Event): AbortSignal {
 }
 
 async function done<N extends JobName>({ event, person }: Asker, job: N, input: JobInput<N>, transfer: ArrayBuffer[]) {
-  const crew = long.has(job) ? longCrew : quickCrew
+  const crew = long.has(job) ? files : forStudents.has(job) ? students : quick
   try {
     return await crew.do({ job, input }, person.id, transfer, onlyLooking.has(job) ? goneSignal(event) : undefined)
   } catch (error) {

@@ -35,7 +35,8 @@ export class Gone extends Error {
   override name = 'Gone'
 }
 
-const mostWaiting = 200
+/** A school that begins at once. */
+const mostWaiting = 3000
 /** Most jobs end by themselves before it is worth ending their thread. */
 const grace = 300
 

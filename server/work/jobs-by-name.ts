@@ -23,6 +23,9 @@ export const long: ReadonlySet<JobName> = new Set<JobName>([
   'viewBatch',
 ])
 
+/** For students, who come by the hundred at once: teachers do not stand in their line. */
+export const forStudents: ReadonlySet<JobName> = new Set<JobName>(['reviewFor', 'sheetWithMaths'])
+
 /** Jobs that change nothing: they are ended when whoever asked has gone. */
 export const onlyLooking: ReadonlySet<JobName> = new Set<JobName>([
   'giveFile',

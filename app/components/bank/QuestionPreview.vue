@@ -17,21 +17,26 @@ const answer = ref<Response | null>(null)
 const problem = ref('')
 /** Hints that have been looked at. */
 const hints = ref(0)
-let stamp = 0
+let looking = new AbortController()
 
+/** Looks at the question as it is by now; an older look that is still under way is of no use, and is ended. */
 async function refresh() {
-  const mine = ++stamp
+  looking.abort()
+  const { signal } = (looking = new AbortController())
   try {
-    const found = await questionRoutes.preview({ body: { question, answer: answer.value ?? undefined } })
-    if (mine === stamp) {
-      preview.value = found
-      problem.value = ''
-      emit('instances', found.instances)
-    }
+    const body = { question, answer: answer.value ?? undefined }
+    const found = await questionRoutes.preview({ body, signal })
+    if (signal.aborted) return
+    preview.value = found
+    problem.value = ''
+    emit('instances', found.instances)
   } catch (error) {
-    if (mine === stamp) problem.value = sentenceOf(error)
+    if (!signal.aborted) problem.value = sentenceOf(error)
   }
 }
+onBeforeUnmount(() => {
+  looking.abort()
+})
 const soon = useDebounceFn(refresh, 350)
 watch(() => question, soon, { deep: true })
 watch(answer, soon)

@@ -27,15 +27,29 @@ How deep is it?
 /** What is typed stays in this browser until it is in the bank. */
 const text = useLocalStorage('thistle:paste', sample)
 const looked = shallowRef<Looked[]>([])
-const { problem, act } = useAct()
+const problem = ref('')
 const flow = useImport()
 const { batch, busy } = flow
-function look() {
-  return act(async () => {
-    looked.value = await importRoutes.look({ body: { text: text.value } })
+let looking = new AbortController()
+/** Looks at what is there by now; an older look that is still under way is of no use, and is ended. */
+async function look() {
+  looking.abort()
+  const mine = (looking = new AbortController())
+  try {
+    const found = await importRoutes.look({ body: { text: text.value }, signal: mine.signal })
+    if (mine.signal.aborted) return
+    looked.value = found
     problem.value = ''
-  })
+  } catch (error) {
+    if (mine.signal.aborted) return
+    // What was understood of an older text is none of this one.
+    looked.value = []
+    problem.value = sentenceOf(error)
+  }
 }
+onBeforeUnmount(() => {
+  looking.abort()
+})
 watch(text, useDebounceFn(look, 250))
 onMounted(look)
 const bring = () => flow.stage(new Blob([text.value]), 'typed.md')
