@@ -164,6 +164,10 @@ const files: [name: string, bytes: Uint8Array][] = [
 ]
 
 describe('anything wrong', () => {
+  it('a state that the parser of Markdown takes for impossible', () => {
+    ensureTold(new TextEncoder().encode('# T\n\nWhat?\n\n- [x] ebb\n  > Yes.\n-\n[ ] flood\n'), 'a.md')
+  })
+
   it.each(files)('%s with bytes changed, cut off or doubled is told', (name, bytes) => {
     const change = fc.record({
       at: fc.nat(bytes.length - 1),

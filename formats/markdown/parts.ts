@@ -4,12 +4,19 @@ import { gfmTableFromMarkdown } from 'mdast-util-gfm-table'
 import { gfmTaskListItemFromMarkdown } from 'mdast-util-gfm-task-list-item'
 import { gfmTable } from 'micromark-extension-gfm-table'
 import { gfmTaskListItem } from 'micromark-extension-gfm-task-list-item'
+import { UnreadableFile } from '../bundle'
 
-const parse = (source: string): Root =>
-  fromMarkdown(source, {
-    extensions: [gfmTable(), gfmTaskListItem()],
-    mdastExtensions: [gfmTableFromMarkdown(), gfmTaskListItemFromMarkdown()],
-  })
+function parse(source: string): Root {
+  try {
+    return fromMarkdown(source, {
+      extensions: [gfmTable(), gfmTaskListItem()],
+      mdastExtensions: [gfmTableFromMarkdown(), gfmTaskListItemFromMarkdown()],
+    })
+  } catch {
+    // The parser has states of which it says itself that they cannot be: an empty item before a box without one.
+    throw new UnreadableFile('This text cannot be read as Markdown. Look for list items that hold nothing.')
+  }
+}
 
 /** A line that parts questions wherever it follows an empty one (CommonMark 4.1). */
 const rule = /^(?:-[ \t]*){3,}$/
@@ -46,7 +53,7 @@ function moveDown(node: Nodes, lines: number): void {
   if ('children' in node) for (const child of node.children) moveDown(child, lines)
 }
 
-/** The blocks of a text (CommonMark with tables and task lists), with the lines at which they stand. */
+/** The blocks of a text (CommonMark with tables and task lists), with the lines at which they stand. @throws UnreadableFile */
 export function blocksOf(source: string): RootContent[] {
   const lines = source.split(/\r\n?|\n/)
   const starts = reaching.test(source) ? [0] : [0, ...cuts(lines)]

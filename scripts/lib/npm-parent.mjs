@@ -27,9 +27,11 @@ const every = 500
 export function watchNpm(gone) {
   if (!process.env.npm_lifecycle_event || process.platform !== 'linux') return
   const line = [process.pid]
-  while (line.length < 4 && !/^npm|npm-cli/.test(nameOf(line.at(-1)))) {
+  const isNpm = (pid) => /^npm|npm-cli/.test(nameOf(pid))
+  while (!isNpm(line.at(-1))) {
     const parent = parentOf(line.at(-1))
-    if (!parent || parent === 1) return
+    // Further up there is nothing of npm's.
+    if (!parent || parent === 1 || line.length > 3) return
     line.push(parent)
   }
   const timer = setInterval(() => {

@@ -1,5 +1,6 @@
 import { gunzipSync } from 'node:zlib'
 import type { H3Event } from 'h3'
+import type { Database } from '../database/database'
 import type { Person } from '../people/people'
 import { Crew, Gone } from '../work/crew'
 import { forStudents, long, onlyLooking, type JobInput, type JobName, type JobResult } from '../work/jobs-by-name'
@@ -42,6 +43,7 @@ export class Sent<R> {
 
 interface Asker {
   event: H3Event
+  db: Database
   person: Person
 }
 
@@ -55,8 +57,15 @@ function goneSignal(event: H3Event): AbortSignal {
   return gone.signal
 }
 
-async function done<N extends JobName>({ event, person }: Asker, job: N, input: JobInput<N>, transfer: ArrayBuffer[]) {
+async function done<N extends JobName>(
+  { event, db, person }: Asker,
+  job: N,
+  input: JobInput<N>,
+  transfer: ArrayBuffer[],
+) {
   const crew = long.has(job) ? files : forStudents.has(job) ? students : quick
+  // That the database is away is told at once: jobs of a person wait for each other, and each would find it out by itself.
+  await db.one('SELECT 1 AS yes')
   try {
     return await crew.do({ job, input }, person.id, transfer, onlyLooking.has(job) ? goneSignal(event) : undefined)
   } catch (error) {

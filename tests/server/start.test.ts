@@ -52,11 +52,11 @@ it('starts its server and its database again when they die, goes on with nobody 
   // npm is killed outright: it can tell nobody.
   process.kill(thistle.child.pid!, 'SIGKILL')
   await thistle.until('everything to end', thistle.ended, 25)
-})
+}, 300_000)
 
 it('ends, killed outright itself', async () => {
   const thistle = await start('one')
   await thistle.until('a second start', thistle.serves)
   process.kill(thistle.named('scripts/start.mjs').pid, 'SIGKILL')
   await thistle.until('everything to end', thistle.ended, 25)
-})
+}, 300_000)

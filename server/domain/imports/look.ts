@@ -1,3 +1,4 @@
+import { UnreadableFile, type BundleItem } from '../../../formats'
 import { readMarkdown } from '../../../formats/markdown/read'
 import { kindOf, previewPlaces, questionFaults, mapQuestionHtml, type SealedBody } from '../../../core/question'
 import { cleanHtml } from '../bank/material/clean-html'
@@ -12,9 +13,18 @@ export interface Looked {
   question: { kind: string; stem: string; body: SealedBody; key: string; solution: unknown } | null
 }
 
+function itemsOf(text: string): BundleItem[] {
+  try {
+    return readMarkdown(text).items
+  } catch (error) {
+    if (error instanceof UnreadableFile) throw new Problem(422, 'file', error.message)
+    throw error
+  }
+}
+
 /** Plain text as the questions that it means, with what was not understood at its place. */
 export function lookAt(text: string): Looked[] {
-  return readMarkdown(text).items.map(({ place, problem, notes, folder, question }) => {
+  return itemsOf(text).map(({ place, problem, notes, folder, question }) => {
     if (!question) return { place, problem, notes, folder, question: null }
     try {
       const clean = shown(mapQuestionHtml(question, cleanHtml))
