@@ -2,7 +2,7 @@ import { endProgram, isEnding } from './programs.mjs'
 import { say } from './say.mjs'
 
 /** Seconds before the next try, longer while it keeps ending. */
-const pauses = [0.2, 1, 3, 10, 30]
+const pauses = [0.2, 0.5, 1, 2, 5]
 /** What has run so many milliseconds had started well. */
 const well = 60_000
 
