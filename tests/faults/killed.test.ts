@@ -129,6 +129,7 @@ async function textItems(attempt: string): Promise<string[]> {
 }
 
 let ending = false
+let acknowledged = 0
 async function sit(i: number): Promise<Acknowledged> {
   const { cookie } = await ask('', 'POST', '/api/session/demo', { person: studentOf(i) })
   const started = await ask(cookie, 'POST', `/api/my/quizzes/${quiz}/start`, { device: `d${i}` })
@@ -144,6 +145,7 @@ async function sit(i: number): Promise<Acknowledged> {
     const answer = written(item, `${seq}`)
     const { status, body } = await ask(cookie, 'POST', `/api/sittings/${attempt}/answers`, { lease, answers: [answer] })
     if (status !== 200) throw new Error(`A save was refused: ${JSON.stringify(body)}`)
+    acknowledged++
     if ((body as { kept: string[] }).kept.includes(item))
       answers.set(item, { seq: answer.seq, text: answer.response.text })
     await pause(200 + Math.random() * 600)
@@ -178,10 +180,11 @@ async function edit(person: string, name: string): Promise<{ id: string; tokens:
 async function killAll(): Promise<Record<string, number>> {
   const done: Record<string, number> = { server: 0, database: 0, connections: 0 }
   for (let n = 0; n < kills; n++) {
-    await pause(1000 + Math.random() * 1500)
+    // Work goes on between two of them: what is killed has something to lose.
+    await thistle.until('it to serve again', thistle.serves, 60)
+    await pause(500 + Math.random() * 2000)
     const what = (['server', 'database', 'connections'] as const)[n % 3]!
     if (what === 'server') {
-      await thistle.until('the server', thistle.serves, 60)
       process.kill(thistle.named('server/index.mjs').pid, 'SIGKILL')
     } else if (what === 'database') {
       process.kill(mariadb.pid!, 'SIGKILL')
@@ -201,7 +204,7 @@ it(`${kills} kills under ${sittings} sittings`, async () => {
   ending = true
   const [papers, edited] = await work
 
-  let acknowledged = 0
+  let lookedUp = 0
   const kept = await db.rows<{ attempt_id: string; item: string; response: string; seq: number }>(
     'SELECT attempt_id, item, response, seq FROM answer WHERE attempt_id IN (?)',
     [papers.map(({ attempt }) => attempt)],
@@ -209,7 +212,7 @@ it(`${kills} kills under ${sittings} sittings`, async () => {
   const keptOf = new Map(kept.map((row) => [`${row.attempt_id} ${row.item}`, row]))
   for (const { attempt, answers } of papers)
     for (const [item, { seq, text }] of answers) {
-      acknowledged++
+      lookedUp++
       expect(keptOf.get(`${attempt} ${item}`)).toMatchObject({ seq, response: JSON.stringify({ text }) })
     }
   // Each student has one sitting, handed in once, by themselves, with every item marked once.
@@ -233,10 +236,13 @@ it(`${kills} kills under ${sittings} sittings`, async () => {
     )
     expect(edits).toEqual(tokens.map((token, i) => ({ token, revision: i + 1 })))
   }
+  // There was something to lose.
+  expect(acknowledged).toBeGreaterThan(sittings)
+  expect(edited.flatMap(({ tokens }) => tokens).length).toBeGreaterThan(10)
   expect(Object.values(done).reduce((sum, n) => sum + n, 0)).toBe(kills)
   console.log(
     'killed',
     done,
-    `${acknowledged} answers, ${sittings} hand-ins, ${edited.flatMap(({ tokens }) => tokens).length} edits acknowledged: 0 lost, 0 twice`,
+    `${acknowledged} saves (${lookedUp} newest answers), ${sittings} hand-ins, ${edited.flatMap(({ tokens }) => tokens).length} edits acknowledged: 0 lost, 0 twice`,
   )
 })
