@@ -13,7 +13,7 @@ export default defineConfig({
           name: 'unit',
           include: ['core/**/*.test.ts', 'formats/**/*.test.ts', 'app/**/*.test.ts', 'demo/**/*.test.ts'],
           exclude: ['app/composables/**'],
-          testTimeout: 90_000,
+          testTimeout: 30_000,
           // Pure functions leave nothing behind: the modules that they share are read once, not once a file.
           isolate: false,
         },

@@ -5,6 +5,7 @@ import { openDatabase, patient } from '../server/database/database'
 import { migrate } from '../server/database/migrate'
 import { sampleQuestion } from '../tests/fixtures/core'
 import { Caller, startServer } from '../tests/support/server'
+import { longestWait } from '../tests/support/waits'
 
 const url = process.env.THISTLE_DATABASE_URL!
 const db = openDatabase(url, 2, patient)
@@ -34,27 +35,10 @@ const hostile: (() => Promise<unknown>)[] = [
   () => maren.call('POST', '/api/imports?name=large.json', json),
 ]
 
-/** What health asks take while something else is done; the first of the threads has been started before. */
-async function waits(work: Promise<unknown>): Promise<number> {
-  let done = false
-  const ended = work.finally(() => {
-    done = true
-  })
-  let longest = 0
-  while (!done) {
-    const began = performance.now()
-    await (await fetch(`${server.address}/api/health`)).text()
-    longest = Math.max(longest, performance.now() - began)
-    await new Promise((next) => setTimeout(next, 5))
-  }
-  await ended
-  return longest
-}
-
 await look('Which?\n\n- [x] this\n- [ ] that')
 let longest = 0
 for (const send of hostile) {
-  const wait = await waits(send())
+  const wait = await longestWait(server.address, send())
   console.error(Math.round(wait), 'ms')
   longest = Math.max(longest, wait)
 }

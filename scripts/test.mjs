@@ -6,11 +6,12 @@ import { spawn } from 'node:child_process'
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { ensureBuilt } from './lib/build.mjs'
 import { root } from './lib/packages.mjs'
 import { ready } from './lib/ready.mjs'
-import { say } from './lib/say.mjs'
+import { say, stopWith } from './lib/say.mjs'
 
-await ready({ programs: ['mariadbd', 'chromium'], built: true })
+await ready({ programs: ['mariadbd', 'chromium'] })
 
 const reports = mkdtempSync(join(tmpdir(), 'thistle-report-'))
 const bin = (name) => join(root, 'node_modules', '.bin', name)
@@ -58,20 +59,33 @@ async function tests(project, shard) {
   }
 }
 
-/** Two lanes, one for each core; the browser's tests, which come last, are halved between them. */
+/** The application, which the browser's tests and those of routes need; types are of what it lays out. */
+const built = ensureBuilt().catch((error) => stopWith(error.message))
+
+/** The browser's tests, in parts: whichever lane is free takes the next. */
+const parts = 4
+let part = 0
+async function browser() {
+  await built
+  while (part < parts) await tests('e2e', `${++part}/${parts}`)
+}
+
+/** Two lanes, one for each core: nothing waits for the build that does without it. */
 async function first() {
-  await step('types of pages and routes', bin('vue-tsc'), ['-b', '--noEmit'])
-  await step('types of core, domain and tools', bin('tsc'), ['-p', 'tsconfig.tools.json'])
-  await step('lint', bin('eslint'), ['.', '--max-warnings', '0'])
-  await step('format', bin('prettier'), ['--check', '.'])
   await tests('unit')
   await tests('page')
   await tests('published')
-  await tests('e2e', '2/2')
+  await step('format', bin('prettier'), ['--check', '.'])
+  await built
+  await step('types of pages and routes', bin('vue-tsc'), ['-b', '--noEmit'])
+  await step('types of core, domain and tools', bin('tsc'), ['-p', 'tsconfig.tools.json'])
+  await step('lint', bin('eslint'), ['.', '--max-warnings', '0'])
+  await browser()
 }
 async function second() {
+  await built
   await tests('server')
-  await tests('e2e', '1/2')
+  await browser()
 }
 await Promise.all([first(), second()])
 rmSync(reports, { recursive: true, force: true })

@@ -93,5 +93,5 @@ it('takes time in proportion to its length', () => {
     return performance.now() - began
   }
   of(200)
-  expect(of(3000) / of(500)).toBeLessThan(24)
+  expect(of(3000) / of(500)).toBeLessThan(18)
 })

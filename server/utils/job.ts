@@ -3,7 +3,7 @@ import type { H3Event } from 'h3'
 import type { Database } from '../database/database'
 import type { Person } from '../people/people'
 import { Crew, Gone } from '../work/crew'
-import { forStudents, long, onlyLooking, type JobInput, type JobName, type JobResult } from '../work/jobs-by-name'
+import { forStudents, long, endWithAsker, type JobInput, type JobName, type JobResult } from '../work/jobs-by-name'
 import { fromJson } from '../database/codec'
 import { AskerGone } from './body'
 
@@ -67,7 +67,7 @@ async function done<N extends JobName>(
   // That the database is away is told at once: jobs of a person wait for each other, and each would find it out by itself.
   await db.one('SELECT 1 AS yes')
   try {
-    return await crew.do({ job, input }, person.id, transfer, onlyLooking.has(job) ? goneSignal(event) : undefined)
+    return await crew.do({ job, input }, person.id, transfer, endWithAsker.has(job) ? goneSignal(event) : undefined)
   } catch (error) {
     if (error instanceof Gone) throw new AskerGone('Whoever asked has gone.')
     throw error

@@ -96,12 +96,13 @@ async function readJson(event: H3Event, limit: ByteLimit): Promise<unknown> {
 export function sendProblem(event: H3Event, problem: Problem) {
   setResponseStatus(event, problem.status)
   setHeader(event, 'content-type', 'application/problem+json')
+  // What cannot be answered now may be asked again in a moment.
+  if (problem.status === 503) setHeader(event, 'retry-after', askAgainAfter)
   return { type: 'about:blank', title: problem.code, status: problem.status, detail: problem.sentence, ...problem.more }
 }
 
 /** The database is away: the same may be asked again in a moment, and whether it was done is told then. */
 function sendAway(event: H3Event) {
-  setHeader(event, 'retry-after', askAgainAfter)
   return sendProblem(
     event,
     new Problem(503, 'away', 'Thistle cannot reach its database at the moment. Nothing is lost; try again shortly.'),

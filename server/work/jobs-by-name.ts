@@ -26,8 +26,8 @@ export const long: ReadonlySet<JobName> = new Set<JobName>([
 /** For students, who come by the hundred at once: teachers do not stand in their line. */
 export const forStudents: ReadonlySet<JobName> = new Set<JobName>(['reviewFor', 'sheetWithMaths'])
 
-/** Jobs that change nothing: they are ended when whoever asked has gone. */
-export const onlyLooking: ReadonlySet<JobName> = new Set<JobName>([
+/** Jobs that are of use only to who waits for them: they end when whoever asked has gone. Nothing is in the bank before they have ended. */
+export const endWithAsker: ReadonlySet<JobName> = new Set<JobName>([
   'giveFile',
   'giveQuiz',
   'loadStimulus',
@@ -36,5 +36,6 @@ export const onlyLooking: ReadonlySet<JobName> = new Set<JobName>([
   'lookAtObjectives',
   'previewQuestion',
   'sheetWithMaths',
+  'stageFile',
   'viewBatch',
 ])

@@ -1,21 +1,8 @@
 /** A first start that is cut off at any moment, asked or killed outright, is made good by the next one. */
-import { mkdtempSync, rmSync } from 'node:fs'
-import { tmpdir } from 'node:os'
-import { join } from 'node:path'
-import { afterAll, afterEach, expect, it } from 'vitest'
-import { Started } from '../support/started'
+import { expect, it } from 'vitest'
+import { startsIn } from '../support/started'
 
-const folder = mkdtempSync(join(tmpdir(), 'thistle-start-'))
-const started: Started[] = []
-const start = async (data: string) => {
-  const made = await Started.in(join(folder, data))
-  started.push(made)
-  return made
-}
-afterEach(() => {
-  for (const each of started.splice(0)) each.killAll()
-})
-afterAll(() => rmSync(folder, { recursive: true, force: true }))
+const start = startsIn('first-starts')
 
 const moments = [
   ['SIGINT', 900],

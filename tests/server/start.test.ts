@@ -1,21 +1,9 @@
 /** npm start, as people run it: it ends when it should, and only then. */
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
-import { tmpdir } from 'node:os'
-import { join } from 'node:path'
-import { afterAll, afterEach, expect, it } from 'vitest'
-import { Started } from '../support/started'
+import { readFileSync } from 'node:fs'
+import { expect, it } from 'vitest'
+import { startsIn } from '../support/started'
 
-const folder = mkdtempSync(join(tmpdir(), 'thistle-start-'))
-const started: Started[] = []
-const start = async (data: string) => {
-  const made = await Started.in(join(folder, data))
-  started.push(made)
-  return made
-}
-afterEach(() => {
-  for (const each of started.splice(0)) each.killAll()
-})
-afterAll(() => rmSync(folder, { recursive: true, force: true }))
+const start = startsIn('start')
 
 /** Seconds of processor time that a process has taken. */
 const cpuOf = (pid: number) => {

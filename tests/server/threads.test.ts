@@ -1,14 +1,17 @@
 /** Texts that take long to read hold up nobody but who sent them, and not for ever. */
+import { Worker } from 'node:worker_threads'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Database } from '../../server/database/database'
 import { sampleQuestion } from '../fixtures/core'
 import { freshDatabase } from '../support/database'
 import { Caller, startServer, type RunningServer } from '../support/server'
+import { longestWait } from '../support/waits'
 
 let db: Database
 let server: RunningServer
 let maren: Caller
 let idris: Caller
+let shortEnough: number
 beforeAll(async () => {
   const made = await freshDatabase('threads', '2030-05-14T09:00:00.000Z')
   db = made.db
@@ -16,6 +19,7 @@ beforeAll(async () => {
   server = await startServer(made.url, undefined, undefined, { THISTLE_LOOK_SECONDS: '4' })
   maren = await new Caller(server.address).as('p-maren')
   idris = await new Caller(server.address).as('p-idris')
+  shortEnough = await allowedWait()
 })
 afterAll(async () => {
   await server.stop()
@@ -27,30 +31,24 @@ const preview = (caller: Caller, stem: string) =>
   caller.call('POST', '/api/questions/preview', { question: { ...sampleQuestion('choice'), stem } })
 const maths = (tex: string) => `<p><span data-type="inline-math" data-latex="${tex}"></span></p>`
 
-/** The longest that a request of somebody else waits while something is done, in milliseconds. */
-async function longestWait(work: Promise<unknown>): Promise<number> {
-  let done = false
-  void work.finally(() => {
-    done = true
-  })
-  let longest = 0
-  while (!done) {
-    const began = performance.now()
-    await (await fetch(`${server.address}/api/health`)).text()
-    longest = Math.max(longest, performance.now() - began)
-    await new Promise((next) => setTimeout(next, 10))
-  }
-  return longest
+/**
+ * npm run bench holds the wait to 100 ms. Here other tests share the machine: what a busy core of somebody else's costs
+ * is measured in the same run, with twice that and no less than half a second allowed.
+ */
+async function allowedWait(): Promise<number> {
+  const busy = new Worker('const end = Date.now() + 3000; while (Date.now() < end);', { eval: true })
+  const ended = new Promise((done) => busy.once('exit', done))
+  return Math.max(500, 2 * (await longestWait(server.address, ended)))
 }
-/** npm run bench holds the wait to 100 ms; here other tests share the machine, and it may be a slow one. */
-const shortEnough = 3000
 
 describe('what takes long to read', () => {
   it.each([
     ['emphasis that never ends', () => look(maren, '**a_'.repeat(60_000))],
+    ['link definitions', () => look(maren, Array.from({ length: 30_000 }, (_, i) => `[a${i}]: x`).join('\n'))],
     ['brackets in brackets', () => look(maren, '['.repeat(100_000))],
     ['3,000 honest questions', () => look(maren, 'Which one?\n\n- [x] this\n- [ ] that\n\n---\n\n'.repeat(3000))],
     ['a wide matrix', () => preview(maren, maths(`\\begin{matrix}${'a&amp;'.repeat(900)}\\end{matrix}`))],
+    ['many matrices', () => preview(maren, maths(`\\begin{matrix}${'a&amp;'.repeat(300)}\\end{matrix}`).repeat(20))],
     [
       'a large file of JSON',
       () =>
@@ -66,7 +64,7 @@ describe('what takes long to read', () => {
     ],
   ])('%s', async (_what, send) => {
     const sent = send()
-    expect(await longestWait(sent)).toBeLessThan(shortEnough)
+    expect(await longestWait(server.address, sent)).toBeLessThan(shortEnough)
     const { status, body } = await sent
     expect([200, 422]).toContain(status)
     if (status === 422) expect(body.detail).toMatch(/^[A-Z].*\.$/)
@@ -76,7 +74,7 @@ describe('what takes long to read', () => {
     const again = look(maren, '**b_'.repeat(60_000))
     const began = performance.now()
     expect((await look(idris, 'Which?\n\n- [x] this\n- [ ] that')).status).toBe(200)
-    expect(performance.now() - began).toBeLessThan(4900)
+    expect(performance.now() - began).toBeLessThan(4000)
     expect([(await heavy).status, (await again).status]).toEqual([422, 422])
   })
   it('ends when whoever asked has gone, and the next is looked at', async () => {
@@ -93,7 +91,7 @@ describe('what takes long to read', () => {
     const began = performance.now()
     // Maren's own next one waits for no more than the end of the thread.
     expect((await look(maren, 'Which?\n\n- [x] this\n- [ ] that')).status).toBe(200)
-    expect(performance.now() - began).toBeLessThan(9000)
+    expect(performance.now() - began).toBeLessThan(6000)
   })
   it('maths has a bound of its own', async () => {
     const { status, body } = await preview(maren, maths('x+'.repeat(1500)))

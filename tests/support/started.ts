@@ -1,6 +1,8 @@
 import { spawn, type ChildProcess } from 'node:child_process'
-import { readdirSync, readFileSync } from 'node:fs'
+import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs'
+import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { afterAll, afterEach } from 'vitest'
 // @ts-expect-error -- the start scripts are plain JavaScript
 import { freePort } from '../../scripts/lib/mariadb.mjs'
 
@@ -103,5 +105,20 @@ export class Started {
           /* it has just ended */
         }
       }
+  }
+}
+
+/** Starts with data folders of a test of its own; all that is left after each test is killed, and after all taken away. */
+export function startsIn(name: string): (data: string) => Promise<Started> {
+  const folder = mkdtempSync(join(tmpdir(), `thistle-${name}-`))
+  const started: Started[] = []
+  afterEach(() => {
+    for (const each of started.splice(0)) each.killAll()
+  })
+  afterAll(() => rmSync(folder, { recursive: true, force: true }))
+  return async (data) => {
+    const made = await Started.in(join(folder, data))
+    started.push(made)
+    return made
   }
 }

@@ -23,7 +23,7 @@ import { recordLine } from '../record'
 import { rewriteOpenSittings } from '../sittings/timing'
 import { cleanEdit } from './clean-edit'
 import { editsSince, keepEdit, lastChange, revisionOf, type KeptEdit } from './history'
-import { indexQuizzes, loadQuiz, type LoadedQuiz } from './quizzes'
+import { ensureTeaches, indexQuizzes, loadQuiz, type LoadedQuiz } from './quizzes'
 
 export interface EditReply {
   revision: number
@@ -116,6 +116,7 @@ export async function makeEdit(
   const edit = cleanEdit(sent)
   return database.transaction(async (db) => {
     await db.one('SELECT id FROM quiz WHERE id = ? FOR UPDATE', [quizId])
+    await ensureTeaches(db, person, quizId)
     const row = await loadQuiz(db, quizId)
     if ((await revisionOf(db, quizId, token)) === undefined) {
       const quiz = await applied(db, person, row, edit)

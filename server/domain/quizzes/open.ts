@@ -7,7 +7,7 @@ import { Problem } from '../problem'
 import { recordLine } from '../record'
 import { checksFor } from './checks'
 import { freeze } from './edition'
-import { loadQuiz } from './quizzes'
+import { ensureTeaches, loadQuiz } from './quizzes'
 
 function ensureNothingStops(checks: Check[]): void {
   const stops = checks.filter((check) => check.level === 'stop')
@@ -32,6 +32,7 @@ export async function openQuiz(
 ): Promise<{ edition: number }> {
   return database.transaction(async (db) => {
     await db.one('SELECT id FROM quiz WHERE id = ? FOR UPDATE', [quizId])
+    await ensureTeaches(db, person, quizId)
     const row = await loadQuiz(db, quizId)
     ensureNothingStops(await checksFor(db, person, row.quiz, now))
     if (row.stored === 'published' && row.editionRevision === row.revision)

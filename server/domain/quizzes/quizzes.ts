@@ -73,6 +73,14 @@ export async function mayTeach(db: Db, person: string, quiz: string): Promise<bo
   )
 }
 
+/**
+ * Asks for the right again, in the transaction that writes: between the door and here a request may have waited for
+ * others of its person. @throws Problem 404
+ */
+export async function ensureTeaches(db: Db, person: Person, quiz: string): Promise<void> {
+  if (!(await mayTeach(db, person.id, quiz))) throw notFound('This quiz')
+}
+
 /** Keeps what is looked up by other tables: classes and questions of quizzes, in place of what was there. */
 export async function indexQuizzes(
   db: Db,
