@@ -70,16 +70,16 @@ async function browser() {
   while (part < parts) await tests('e2e', `${++part}/${parts}`)
 }
 
-/** Two lanes, one for each core: nothing waits for the build that does without it. */
+/** Two lanes, one for each core. All but the format asks for the types that the build lays out. */
 async function first() {
-  await tests('unit')
-  await tests('page')
-  await tests('published')
   await step('format', bin('prettier'), ['--check', '.'])
   await built
   await step('types of pages and routes', bin('vue-tsc'), ['-b', '--noEmit'])
   await step('types of core, domain and tools', bin('tsc'), ['-p', 'tsconfig.tools.json'])
   await step('lint', bin('eslint'), ['.', '--max-warnings', '0'])
+  await tests('unit')
+  await tests('page')
+  await tests('published')
   await browser()
 }
 async function second() {
