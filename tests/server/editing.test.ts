@@ -27,11 +27,17 @@ afterAll(() => db.close())
 
 const addRow = (section: string, question: string): Edit =>
   addRows(section, null, [{ type: 'question', id: `r-${question}`, question, points: 1, fixed: false }])
+/** A quiz of Maren's that Idris teaches too. */
+async function shared(title: string): Promise<string> {
+  const id = await createQuiz(db, maren, title, day)
+  await db.run('INSERT INTO quiz_teacher (quiz_id, person_id) VALUES (?, ?)', [id, idris.id])
+  return id
+}
 const limit = (was: number, value: number): Edit => ({ do: 'set', path: ['rules', 'limit'], was, value })
 
 describe('two teachers in one quiz', () => {
   it('edits to different things both stand; both pages end with the same quiz', async () => {
-    const id = await createQuiz(db, maren, 'Together', day)
+    const id = await shared('Together')
     const start = (await loadQuiz(db, id)).quiz
     const section = start.content.sections[0]!.id
     await makeEdit(db, maren, id, 0, 'maren.1', addRow(section, 'q-datum'), day)
@@ -41,7 +47,7 @@ describe('two teachers in one quiz', () => {
     expect(replayed).toEqual((await loadQuiz(db, id)).quiz)
   })
   it('an edit that finds another value is refused, with who put it there; nothing is changed', async () => {
-    const id = await createQuiz(db, maren, 'Clash', day)
+    const id = await shared('Clash')
     await makeEdit(db, maren, id, 0, 'maren.1', limit(45, 30), day)
     await expect(makeEdit(db, idris, id, 0, 'idris.1', limit(45, 50), day)).rejects.toMatchObject({
       status: 409,
@@ -54,7 +60,7 @@ describe('two teachers in one quiz', () => {
     expect((await loadQuiz(db, id)).quiz.rules.limit).toBe(40)
   })
   it('undo is refused once a colleague has set the same thing, however many edits lie between', async () => {
-    const id = await createQuiz(db, maren, 'Undo', day)
+    const id = await shared('Undo')
     const { quiz } = await loadQuiz(db, id)
     await makeEdit(db, maren, id, 0, 'maren.1', limit(45, 60), day)
     await makeEdit(db, idris, id, 1, 'idris.1', limit(60, 90), day)
@@ -68,7 +74,7 @@ describe('two teachers in one quiz', () => {
     expect((await loadQuiz(db, id)).quiz.rules.limit).toBe(90)
   })
   it('what a colleague has taken out is said so, with who', async () => {
-    const id = await createQuiz(db, maren, 'Gone', day)
+    const id = await shared('Gone')
     const section = (await loadQuiz(db, id)).quiz.content.sections[0]!.id
     await makeEdit(db, maren, id, 0, 'maren.1', addRow(section, 'q-datum'), day)
     await makeEdit(db, idris, id, 1, 'idris.1', removeRow((await loadQuiz(db, id)).quiz, 'r-q-datum'), day)
@@ -115,7 +121,7 @@ describe('two teachers in one quiz', () => {
     expect((await changesSince(db, id, 5)).since).toHaveLength(mostToReplay - 4)
   })
   it('a private question of a colleague does not come in by having been named in a text', async () => {
-    const id = await createQuiz(db, maren, 'Named', day)
+    const id = await shared('Named')
     const { quiz } = await loadQuiz(db, id)
     const hidden = await addQuestion(db, idris, sampleQuestion('choice'), day, undefined, {
       folder: null,
@@ -141,7 +147,7 @@ describe('two teachers in one quiz', () => {
     expect((await changesSince(db, id, 0)).since).toHaveLength(1)
   })
   it('twenty edits at once all stand', async () => {
-    const id = await createQuiz(db, maren, 'Crowd', day)
+    const id = await shared('Crowd')
     const section = (await loadQuiz(db, id)).quiz.content.sections[0]!.id
     const questions = await db.rows<{ id: string }>('SELECT id FROM question LIMIT 20')
     await Promise.all(
