@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { certain } from '../../kit/chances'
 import { Fraction } from '../../kit/exact'
 import { mediaSource } from '../allowed-html'
 import type { Kind, Score } from './kind'
@@ -37,6 +38,7 @@ const byHand = {
   options: () => [],
   score: undecided,
   guessable: () => null,
+  guesses: () => certain(0),
   solution: () => null,
   comments: () => [] as string[],
 }

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { gathered } from '../../kit/chances'
 import { Fraction, exact } from '../../kit/exact'
 import type { Kind } from './kind'
 import { closeIds, layout, openIds, optionBase, optionFaults, optionWords, sealedOptions } from './options'
@@ -54,6 +55,7 @@ export const choice: Kind<ChoiceBody, ChoiceAnswer> = {
   },
   isEmpty: (answer) => answer.chosen.length === 0,
   guessable: (body) => (body.options.some((option) => option.credit < 0) ? null : body.options.length),
+  guesses: ({ options }) => gathered(options.map(({ credit }) => [exact(credit), 1 / options.length])),
   seal: (body, placed) => ({ asks: 'one', options: sealedOptions(body.options, placed), layout: body.layout }),
   open: (answer, placed) => ({ chosen: openIds(answer.chosen, placed) }),
   close: (answer, placed) => ({ chosen: closeIds(answer.chosen, placed) }),

@@ -1,4 +1,6 @@
 import { z } from 'zod'
+import { choose, share } from '../../kit/counting'
+import { certain, gathered, wholes, type Chances } from '../../kit/chances'
 import { Fraction, atLeast, clamp, exact, sum } from '../../kit/exact'
 import type { Kind } from './kind'
 import { letter } from './letter'
@@ -58,6 +60,59 @@ function fractionOf(body: ChoicesBody, chosen: Set<string>): Fraction {
   }
 }
 
+/** By how many right and how many wrong options are chosen: the rules "all" and "share" look at nothing else. */
+function guessesByNumber(body: ChoicesBody): Chances {
+  const right = body.options.filter((option) => option.right).map((option) => option.id)
+  const wrong = body.options.filter((option) => !option.right).map((option) => option.id)
+  const all = body.tellHowMany ? choose(body.options.length, right.length) : 2n ** BigInt(body.options.length) - 1n
+  return gathered(
+    [...right.keys(), right.length].flatMap((r) =>
+      [...wrong.keys(), wrong.length]
+        .filter((w) => (body.tellHowMany ? r + w === right.length : r + w > 0))
+        .map((w) => {
+          const fraction = fractionOf(body, new Set([...right.slice(0, r), ...wrong.slice(0, w)]))
+          return [fraction, share(choose(right.length, r) * choose(wrong.length, w), all)] as const
+        }),
+    ),
+  )
+}
+
+/** Credits and bounds go in hundredths. */
+const inHundredths = (value: Fraction) => Math.round(value.valueOf() * 100)
+
+/** By the sum of credits, in hundredths, and how many options are chosen: every set of options by dynamic programming. */
+function guessesByCredit(body: ChoicesBody): Chances {
+  const credits = body.options.map((option) => Math.round(option.credit * 100))
+  const low = credits.filter((credit) => credit < 0).reduce((a, b) => a + b, 0)
+  const width = credits.reduce((all, credit) => all + Math.abs(credit), 0) + 1
+  const sizes = credits.length + 1
+  let sets = new Float64Array(sizes * width)
+  sets[-low] = 1
+  for (const credit of credits) {
+    const next = sets.slice()
+    for (let size = 0; size + 1 < sizes; size++)
+      for (let at = Math.max(0, -credit); at < width - Math.max(0, credit); at++)
+        next[(size + 1) * width + at + credit]! += sets[size * width + at]!
+    sets = next
+  }
+  const told = body.options.filter((option) => option.right).length
+  const most = inHundredths(greatest(body))
+  if (most === 0) return certain(0)
+  const [lower, upper] = [inHundredths(exact(body.lower)), body.upper === null ? most : inHundredths(exact(body.upper))]
+  const counts = new Map<number, number>()
+  let all = 0
+  for (let size = 1; size < sizes; size++) {
+    if (body.tellHowMany && size !== told) continue
+    for (let at = 0; at < width; at++) {
+      const count = sets[size * width + at]!
+      const earned = Math.max(-most, Math.min(most, Math.max(lower, Math.min(upper, at + low))))
+      if (count) counts.set(earned, (counts.get(earned) ?? 0) + count)
+      all += count
+    }
+  }
+  return wholes(new Map([...counts].map(([earned, count]) => [earned, count / all])), most)
+}
+
 /** Options whose credit and mark as right say different things: the key that is shown is not the one that is scored. */
 function disagreements(body: ChoicesBody): string[] {
   return body.options.flatMap((option, i) => {
@@ -107,6 +162,7 @@ export const choices: Kind<ChoicesBody, ChoicesAnswer> = {
   },
   isEmpty: (answer) => answer.chosen.length === 0,
   guessable: () => null,
+  guesses: (body) => (body.rule === 'credits' ? guessesByCredit(body) : guessesByNumber(body)),
   seal: (body, placed) => ({
     asks: 'several',
     options: sealedOptions(body.options, placed),

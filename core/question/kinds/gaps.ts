@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { added, certain, mapped } from '../../kit/chances'
 import { Fraction, atLeast, exact, sum } from '../../kit/exact'
 import { plainText } from '../allowed-html'
 import { html } from '../html-schema'
@@ -141,6 +142,14 @@ export const gaps: Kind<GapsBody, GapsAnswer> = {
   },
   isEmpty: (answer) => Object.values(answer.gaps).every((given) => given.trim() === ''),
   guessable: () => null,
+  guesses(body) {
+    const all = sum(body.gaps.map((each) => exact(each.weight)))
+    if (all.equals(0)) return certain(0)
+    const earned = body.gaps
+      .map((each) => mapped(inner(each).kind.guesses(each.body), (share) => share.mul(exact(each.weight)).div(all)))
+      .reduce(added, certain(0))
+    return mapped(earned, (share) => atLeast(0, share))
+  },
   seal(body, placed) {
     const opaque = new Map(placed.map(({ id, option }) => [option, id]))
     return {

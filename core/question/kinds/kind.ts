@@ -1,5 +1,6 @@
 import type { z } from 'zod'
 import type { Fraction } from '../../kit/exact'
+import type { Chances } from '../../kit/chances'
 import type { SealedBody } from './sealed'
 
 export type { SealedBody } from './sealed'
@@ -63,6 +64,11 @@ export interface Kind<Q, R> {
   excess?(body: Q, answer: R): string | null
   /** The number k of options for formula scoring, or null where it does not apply (semantics §2). */
   guessable(body: Q): number | null
+  /**
+   * The share of the points that somebody earns who answers without knowing: uniform over the complete answers that are
+   * permitted; what is typed or written earns nothing (semantics §8).
+   */
+  guesses(body: Q): Chances
   /** What may leave the server before the key does: built from an allow-list. */
   seal(body: Q, placed: PlacedOption[]): SealedBody
   /** An answer in the paper's opaque ids, as one in authored ids. Unknown ids fall away. */

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { certain } from '../../kit/chances'
 import { Fraction, clamp, exact, roundHalfAway, roundToFigures } from '../../kit/exact'
 import { readQuantity } from '../../kit/quantity'
 import { unitNamed, unitNames } from '../../kit/units'
@@ -119,6 +120,7 @@ export const number: Kind<NumberBody, TextAnswer> = {
   },
   isEmpty: (answer) => answer.text.trim() === '',
   guessable: () => null,
+  guesses: () => certain(0),
   seal: (body) => ({
     asks: 'number',
     label: body.label,

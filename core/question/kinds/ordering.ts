@@ -1,4 +1,6 @@
 import { z } from 'zod'
+import { certain, gathered } from '../../kit/chances'
+import { arrangements, longestIncreasing, share, successions } from '../../kit/counting'
 import { Fraction } from '../../kit/exact'
 import { plainText } from '../allowed-html'
 import type { Kind } from './kind'
@@ -44,6 +46,29 @@ function fractionOf(body: OrderingBody, places: number[]): Fraction {
   }
 }
 
+/** Every order is as likely as any other. */
+function guesses({ items, rule }: OrderingBody) {
+  const n = items.length
+  const all = arrangements(n, n)
+  if (n < 2) return certain(0)
+  switch (rule) {
+    case 'exact':
+      return gathered([
+        [new Fraction(1), share(1n, all)],
+        [new Fraction(0), share(all - 1n, all)],
+      ])
+    case 'neighbours':
+      return gathered(successions(n).map((orders, right) => [new Fraction(right, n - 1), share(orders, all)]))
+    case 'moves':
+      return gathered(
+        longestIncreasing(n).map((orders, length) => [
+          new Fraction(Math.max(0, length - 1), n - 1),
+          share(orders, all),
+        ]),
+      )
+  }
+}
+
 const words = (body: OrderingBody, order: string[]) =>
   order
     .flatMap((id) => body.items.find((item) => item.id === id) ?? [])
@@ -73,6 +98,7 @@ export const ordering: Kind<OrderingBody, OrderAnswer> = {
   },
   isEmpty: (answer) => answer.order.length === 0,
   guessable: () => null,
+  guesses,
   seal: (body, placed) => ({ asks: 'order', items: sealedOptions(body.items, placed), layout: body.layout }),
   open: (answer, placed) => ({ order: openIds(answer.order, placed) }),
   close: (answer, placed) => ({ order: closeIds(answer.order, placed) }),

@@ -1,4 +1,6 @@
 import { z } from 'zod'
+import { certain, gathered, type Chances } from '../../kit/chances'
+import { arrangements, choose, share } from '../../kit/counting'
 import { Fraction, atLeast, exact } from '../../kit/exact'
 import { plainText } from '../allowed-html'
 import type { Kind, Movable, PlacedOption } from './kind'
@@ -56,12 +58,63 @@ const closer = (placed: PlacedOption[], mark: string) => {
 
 /** Share of the pairs right; wrong pairs cost as set, floor 0 (semantics §2). A thing that belongs nowhere is wrong anywhere. */
 function fractionOf(body: PairsBody, { pairs }: PairsAnswer): Fraction {
-  const belonging = body.items.filter((item) => item.target !== null).length
   const right = body.items.filter((item) => item.target !== null && pairs[item.id] === item.target).length
   const wrong = body.items.filter((item) => pairs[item.id] !== undefined && pairs[item.id] !== item.target).length
+  return ofPairs(body, right, wrong)
+}
+
+function ofPairs(body: PairsBody, right: number, wrong: number): Fraction {
+  const belonging = belongingIn(body)
   return belonging === 0
     ? new Fraction(0)
     : atLeast(0, new Fraction(right).sub(exact(body.wrongCost).mul(wrong)).div(belonging))
+}
+
+const belongingIn = (body: PairsBody) => body.items.filter((item) => item.target !== null).length
+
+/** As many pairs as can be made, each target taken once: the matching problem, by inclusion and exclusion (Montmort 1713). */
+function matchingGuesses(body: PairsBody): Chances {
+  const [n, m] = [body.items.length, body.targets.length]
+  const pairs = Math.min(n, m)
+  const most = Math.min(belongingIn(body), pairs)
+  const ways = (set: number) => arrangements(Math.max(n, m) - set, pairs - set)
+  return gathered(
+    Array.from({ length: most + 1 }, (_, right) => {
+      let exactly = 0n
+      for (let more = 0; more <= belongingIn(body) - right; more++)
+        exactly += (more % 2 ? -1n : 1n) * choose(belongingIn(body) - right, more) * ways(right + more)
+      const orders = choose(belongingIn(body), right) * exactly
+      return [ofPairs(body, right, pairs - right), share(orders, ways(0))] as const
+    }),
+  )
+}
+
+/** Each thing goes to any group by itself; to none too, where something belongs nowhere. */
+function sortingGuesses(body: PairsBody): Chances {
+  const nowhere = body.items.length > belongingIn(body)
+  const places = body.targets.length + (nowhere ? 1 : 0)
+  if (!places) return certain(0)
+  let chances = new Map([['0,0', 1]])
+  for (const item of body.items) {
+    const next = new Map<string, number>()
+    for (const [key, chance] of chances) {
+      const [right, wrong] = key.split(',').map(Number) as [number, number]
+      const add = (r: number, w: number, share: number) => {
+        const to = `${right + r},${wrong + w}`
+        next.set(to, (next.get(to) ?? 0) + chance * share)
+      }
+      if (item.target !== null) add(1, 0, 1 / places)
+      add(0, 1, (body.targets.length - (item.target === null ? 0 : 1)) / places)
+      if (nowhere) add(0, 0, 1 / places)
+    }
+    chances = next
+  }
+  return gathered(
+    [...chances].map(([key, chance]) => {
+      const [right, wrong] = key.split(',').map(Number) as [number, number]
+      return [ofPairs(body, right, wrong), chance] as const
+    }),
+  )
 }
 
 function words(body: PairsBody, pairs: Record<string, string>): string {
@@ -77,7 +130,7 @@ const solutionOf = (body: PairsBody): PairsAnswer => ({
   pairs: Object.fromEntries(body.items.flatMap((item) => (item.target === null ? [] : [[item.id, item.target]]))),
 })
 
-type Shared = Omit<Kind<PairsBody, PairsAnswer>, 'name' | 'label' | 'blank' | 'faults' | 'options' | 'seal'>
+type Shared = Omit<Kind<PairsBody, PairsAnswer>, 'name' | 'label' | 'blank' | 'faults' | 'options' | 'guesses' | 'seal'>
 
 const shared: Shared = {
   body: pairsBody,
@@ -154,6 +207,7 @@ export const matching: Kind<PairsBody, PairsAnswer> = {
     return faults
   },
   options: (body) => movable(body, { always: true }),
+  guesses: matchingGuesses,
   seal: (body, placed) => sealed(body, placed, true),
 }
 
@@ -169,5 +223,6 @@ export const sorting: Kind<PairsBody, PairsAnswer> = {
   }),
   faults: (body) => pairFaults(body, 'Thing', 'Group'),
   options: (body) => movable(body, { fixed: true }),
+  guesses: sortingGuesses,
   seal: (body, placed) => sealed(body, placed, false),
 }

@@ -1,4 +1,6 @@
 import { z } from 'zod'
+import { certain, gathered, type Chances } from '../../kit/chances'
+import { choose, share } from '../../kit/counting'
 import { Fraction, atLeast, exact } from '../../kit/exact'
 import { contains, middle, point, shape, type Point } from '../../kit/shapes'
 import { mediaSource } from '../allowed-html'
@@ -63,6 +65,71 @@ const named = (body: SpotBody, ids: readonly string[]) =>
 const inWords = (at: Point, body: SpotBody) =>
   `${Math.round((at.x / Math.max(1, body.width)) * 100)} % across, ${Math.round((at.y / Math.max(1, body.height)) * 100)} % down`
 
+function ofPlaces(body: SpotBody, hits: number, missed: number): Fraction {
+  const places = asked(body)
+  const earned = new Fraction(Math.min(hits, places)).sub(exact(body.wrongCost).mul(missed))
+  return places === 0 ? new Fraction(0) : atLeast(0, earned.div(places))
+}
+
+/** As many of the named places as are asked for, any of them. */
+function guessesByName(body: SpotBody): Chances {
+  const right = body.regions.filter((region) => region.right).length
+  const chosen = Math.min(body.spots, body.regions.length)
+  const all = choose(body.regions.length, chosen)
+  return gathered(
+    Array.from({ length: chosen + 1 }, (_, hits) => [
+      ofPlaces(body, hits, chosen - hits),
+      share(choose(right, hits) * choose(body.regions.length - right, chosen - hits), all),
+    ]),
+  )
+}
+
+/** A picture is looked at in so many places across and down: a region's share is known to about one in so many. */
+const across = 200
+
+/** Shares of the picture that each right region covers; where two overlap, the place is the first one's. */
+function areas(body: SpotBody): number[] {
+  const right = body.regions.filter((region) => region.right)
+  const found = right.map(() => 0)
+  for (let i = 0; i < across; i++)
+    for (let j = 0; j < across; j++) {
+      const at = { x: ((i + 0.5) * body.width) / across, y: ((j + 0.5) * body.height) / across }
+      const hit = right.findIndex((region) => contains(region.shape, at))
+      if (hit >= 0) found[hit]! += 1 / across ** 2
+    }
+  return found
+}
+
+/** Points anywhere on the picture, each by itself: a multinomial, by generating functions over the regions. */
+function guessesByPoint(body: SpotBody): Chances {
+  if (!body.width || !body.height) return certain(0)
+  const found = areas(body)
+  const missing = Math.max(0, 1 - found.reduce((a, b) => a + b, 0))
+  const { spots } = body
+  const factorial = (n: number): number => (n < 2 ? 1 : n * factorial(n - 1))
+  // ways[used][hits]: weight of placing so many points in the regions so far, with so many regions hit.
+  let ways = Array.from({ length: spots + 1 }, (_, used) =>
+    Array.from({ length: spots + 1 }, (__, hits) => (used === 0 && hits === 0 ? 1 : 0)),
+  )
+  for (const area of found) {
+    const next = ways.map((row) => [...row])
+    for (let used = 0; used <= spots; used++)
+      for (let hits = 0; hits < spots; hits++)
+        for (let here = 1; used + here <= spots; here++)
+          next[used + here]![hits + 1]! += (ways[used]![hits]! * area ** here) / factorial(here)
+    ways = next
+  }
+  return gathered(
+    ways.flatMap((row, used) =>
+      row.map((weight, hits) => {
+        const missed = spots - used
+        const chance = (factorial(spots) * weight * missing ** missed) / factorial(missed)
+        return [ofPlaces(body, hits, missed), chance] as const
+      }),
+    ),
+  )
+}
+
 /** A place on a picture (QTI selectPointInteraction, or hotspotInteraction where the places are shown). */
 export const spot: Kind<SpotBody, SpotAnswer> = {
   name: 'spot',
@@ -86,10 +153,8 @@ export const spot: Kind<SpotBody, SpotAnswer> = {
   options: (body) => (body.by === 'place' ? body.regions.map(({ id }) => ({ id, fixed: true })) : []),
   score(body, answer) {
     const { hit, missed } = found(body, answer)
-    const places = asked(body)
-    const earned = new Fraction(Math.min(hit.length, places)).sub(exact(body.wrongCost).mul(missed))
     return {
-      fraction: places === 0 ? new Fraction(0) : atLeast(0, earned.div(places)),
+      fraction: ofPlaces(body, hit.length, missed),
       parts: body.regions
         .filter((region) => region.right)
         .map((region) => ({ part: region.id, right: hit.includes(region.id) })),
@@ -102,6 +167,7 @@ export const spot: Kind<SpotBody, SpotAnswer> = {
   },
   isEmpty: (answer) => !answer.points?.length && !answer.chosen?.length,
   guessable: () => null,
+  guesses: (body) => (body.by === 'place' ? guessesByName(body) : guessesByPoint(body)),
   seal(body, placed) {
     const { picture, alt, width, height, spots } = body
     if (body.by === 'point') return { asks: 'spot', picture, alt, width, height, spots }

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { certain } from '../../kit/chances'
 import { Fraction, exact } from '../../kit/exact'
 import { matchesPattern, patternFault } from '../../kit/pattern'
 import { slipsBetween } from '../../kit/slips'
@@ -113,6 +114,7 @@ export const text: Kind<TextBody, TextAnswer> = {
   },
   isEmpty: (answer) => answer.text.trim() === '',
   guessable: () => null,
+  guesses: () => certain(0),
   seal: (body) => ({ asks: 'text', label: body.label, longest: body.longest }),
   open: (answer) => answer,
   close: (answer) => answer,
