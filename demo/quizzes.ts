@@ -31,6 +31,7 @@ const pool = (id: string, title: string, questions: string[], draw: number, poin
   draw,
   points,
   fixed: false,
+  spread: 'none' as const,
 })
 const group = (id: string, stimulus: string, questions: string[], draw = questions.length) => ({
   type: 'stimulus' as const,

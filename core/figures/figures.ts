@@ -1,143 +1,89 @@
-import { Fraction, fixed, roundToFigures } from '../kit/exact'
-import { seededRandom } from '../kit/random'
-import { drawPools } from '../paper/draw'
-import type { Content, DrawRow } from '../quiz/schema'
-import { allRows, drawRows, fixedQuestions, pointsOf, rowSize } from '../quiz/walk'
+import type { Content, Rules } from '../quiz/schema'
+import { allRows, fixedQuestions, pointsOf, rowSize } from '../quiz/walk'
+import { coverageOf, type Coverage } from './coverage'
+import { factsOf, type Facts } from './facts'
+import { forecast, type Abilities, type Forecast } from './forecast'
+import { guessing, type Guessing } from './guessing'
+import { paperSpread, spreadOver, type PaperSpread } from './moments'
+import { drawnPapers, papersOf, unspread, type Papers, type Worth } from './papers'
+import { numberOfPapers, sharedQuestions } from './sharing'
 
-/** What figures need to know of a question. */
-export interface QuestionFacts {
-  objectives: string[]
-  seconds: number
-}
-
-export interface Coverage {
-  objective: string
-  atLeast: number
-  atMost: number
-}
-
-export interface Figures {
+/** What every paper of a quiz has: needs nothing but the running order. */
+export interface Sizes {
   questions: number
   points: number
+}
+
+export interface Figures extends Sizes {
   /** Sum of the expected (median) times, in seconds; the mean over a pool for what it draws. */
   seconds: number
   /** Questions that two papers share on average: Σ πᵢ² (semantics §8). */
   shared: number
-  /** Pools overlap, so that sharing and coverage come from simulated draws or loose bounds. */
+  /** Pools overlap, so that figures come from papers that were drawn, or are loose bounds. */
   about: boolean
   /** Different sets of questions: a power of ten, or null where pools overlap. */
   papers: string | null
   /** Questions on every paper that have an objective. */
   coverage: Coverage[]
+  guessing: Guessing
+  /** Null without points. `plain` is what it would be were no pool spread; null where none is. */
+  spread: (PaperSpread & { plain: PaperSpread | null }) | null
+  forecast: Forecast | null
 }
 
-/** n over k, exactly. */
-export function choose(n: number, k: number): bigint {
-  if (k < 0 || k > n) return 0n
-  let result = 1n
-  for (let i = 1; i <= Math.min(k, n - k); i++) result = (result * BigInt(n - i + 1)) / BigInt(i)
-  return result
+/** Papers drawn where pools overlap and no closed form holds. */
+const sampled = { share: 400, totals: 60 }
+
+export function sizesOf(content: Content): Sizes {
+  const rows = allRows(content)
+  return { questions: rows.reduce((total, row) => total + rowSize(row), 0), points: pointsOf(rows) }
 }
 
-/** How many of the n drawn out of N have a property that c of the N have (semantics §8). */
-export function drawnBounds(n: number, N: number, c: number): { atLeast: number; atMost: number } {
-  return { atLeast: Math.max(0, n - (N - c)), atMost: Math.min(n, c) }
-}
-
-interface OpenPool {
-  row: DrawRow
-  holds: string[]
-}
-
-/** N excludes what fixed rows claim. */
-function openPools(content: Content): OpenPool[] {
-  const claimed = new Set(fixedQuestions(content))
-  return drawRows(content).map((row) => ({ row, holds: row.questions.filter((question) => !claimed.has(question)) }))
-}
-
-function overlap(pools: OpenPool[]): boolean {
-  const all = pools.flatMap(({ holds }) => holds)
-  return new Set(all).size < all.length
-}
-
-const simulatedPapers = 400
-
-/** Inclusion chances, simulated with a fixed seed; null when the pools cannot be drawn at all. */
-function simulatedShare(pools: OpenPool[]): number | null {
-  const demands = pools.map(({ row, holds }) => ({ id: row.id, holds, draw: row.draw }))
-  const seen = new Map<string, number>()
-  try {
-    for (let paper = 0; paper < simulatedPapers; paper++) {
-      for (const drawn of drawPools(demands, new Set(), null, seededRandom('00', [String(paper)])).values()) {
-        for (const question of drawn) seen.set(question, (seen.get(question) ?? 0) + 1)
-      }
-    }
-  } catch {
-    return null
-  }
-  return [...seen.values()].reduce((total, times) => total + (times / simulatedPapers) ** 2, 0)
-}
-
-/** From one pool drawing n of N two papers share n²/N (hypergeometric mean). */
-function pooledShare(pools: OpenPool[], overlapping: boolean): number {
-  const simulated = overlapping ? simulatedShare(pools) : null
-  if (simulated !== null) return simulated
-  return pools.reduce(
-    (total, { row, holds }) => total + (holds.length ? Math.min(row.draw, holds.length) ** 2 / holds.length : 0),
-    0,
+function expectedSeconds(content: Content, { pools }: Papers, facts: Facts): number {
+  const secondsOf = (question: string) => factsOf(facts, question).seconds
+  const mean = (from: Worth[]) =>
+    from.length ? from.reduce((total, { question }) => total + secondsOf(question), 0) / from.length : 0
+  return Math.round(
+    fixedQuestions(content).reduce((total, question) => total + secondsOf(question), 0) +
+      pools.reduce((total, { n, from }) => total + n * mean(from), 0),
   )
 }
 
-/** "1.7 × 10⁸" to two figures, or the number itself below ten thousand. */
-export function powerOfTen(count: bigint): string {
-  if (count < 10_000n) return String(count)
-  const rounded = roundToFigures(new Fraction(count), 2)
-  const power = rounded.toFraction().length - 1
-  const superscripts = '⁰¹²³⁴⁵⁶⁷⁸⁹'
-  const exponent = [...String(power)].map((digit) => superscripts[Number(digit)]).join('')
-  return `${fixed(rounded.div(new Fraction(10).pow(power)!), 1)} × 10${exponent}`
+function spreadFigures(
+  content: Content,
+  papers: Papers,
+  drawn: readonly Worth[][] | null,
+  facts: Facts,
+): Figures['spread'] {
+  const found = drawn ? spreadOver(papers.fixed, drawn, facts) : paperSpread(papers, facts)
+  const spreads = content.sections.some(({ rows }) => rows.some((row) => row.type === 'pool' && row.spread !== 'none'))
+  return found && { ...found, plain: spreads && !papers.overlap ? paperSpread(unspread(papers), facts) : null }
 }
 
-function coverageOf(content: Content, pools: OpenPool[], facts: ReadonlyMap<string, QuestionFacts>): Coverage[] {
-  const totals = new Map<string, Coverage>()
-  const add = (objective: string, atLeast: number, atMost: number) => {
-    const before = totals.get(objective) ?? { objective, atLeast: 0, atMost: 0 }
-    totals.set(objective, { objective, atLeast: before.atLeast + atLeast, atMost: before.atMost + atMost })
-  }
-  for (const question of fixedQuestions(content))
-    facts.get(question)?.objectives.forEach((objective) => add(objective, 1, 1))
-  for (const { row, holds } of pools) {
-    const counts = new Map<string, number>()
-    for (const question of holds)
-      facts.get(question)?.objectives.forEach((objective) => counts.set(objective, (counts.get(objective) ?? 0) + 1))
-    for (const [objective, c] of counts) {
-      const { atLeast, atMost } = drawnBounds(Math.min(row.draw, holds.length), holds.length, c)
-      add(objective, atLeast, atMost)
-    }
-  }
-  return [...totals.values()].sort((a, b) => (a.objective < b.objective ? -1 : 1))
-}
-
-/** The first figures of a quiz while it is composed (semantics §8). */
-export function figuresFor(content: Content, facts: ReadonlyMap<string, QuestionFacts>): Figures {
-  const rows = allRows(content)
-  const pools = openPools(content)
-  const about = overlap(pools)
-  const secondsOf = (question: string) => facts.get(question)?.seconds ?? 60
-  const mean = (holds: string[]) =>
-    holds.length ? holds.reduce((total, question) => total + secondsOf(question), 0) / holds.length : 0
+/**
+ * All figures of a quiz but the simulated working time (semantics §8).
+ * @param rules by which it is passed
+ * @param abilities of the class, where questions are calibrated
+ */
+export function figuresFor(
+  content: Content,
+  rules: Pick<Rules, 'grade' | 'late' | 'attempts'>,
+  facts: Facts,
+  abilities: Abilities | null = null,
+): Figures {
+  const papers = papersOf(content, facts)
+  const sample = papers.overlap ? drawnPapers(content, facts, sampled.share) : null
+  const few = sample && sample.slice(0, sampled.totals)
   return {
-    questions: rows.reduce((total, row) => total + rowSize(row), 0),
-    points: pointsOf(rows),
-    seconds: Math.round(
-      fixedQuestions(content).reduce((total, question) => total + secondsOf(question), 0) +
-        pools.reduce((total, { row, holds }) => total + row.draw * mean(holds), 0),
-    ),
-    shared: fixedQuestions(content).length + pooledShare(pools, about),
-    about,
-    papers: about
-      ? null
-      : powerOfTen(pools.reduce((product, { row, holds }) => product * choose(holds.length, row.draw), 1n)),
-    coverage: coverageOf(content, pools, facts),
+    ...sizesOf(content),
+    seconds: expectedSeconds(content, papers, facts),
+    shared: sharedQuestions(papers, sample),
+    about: papers.overlap,
+    papers: numberOfPapers(papers),
+    // What is satisfiable goes before what is spread: only then is a stratum's share not sure.
+    coverage: coverageOf(papers.overlap ? unspread(papers) : papers, facts),
+    guessing: guessing(content, rules, papers, few, facts),
+    spread: spreadFigures(content, papers, sample, facts),
+    forecast: forecast(rules, papers, few, facts, abilities),
   }
 }

@@ -9,6 +9,7 @@ import type { Edition, Row, Section } from '../quiz/schema'
 import { drawRows, fixedQuestions, questionsOf } from '../quiz/walk'
 import { drawPools, type Demand, type Rank } from './draw'
 import { pageNumbers } from './pages'
+import { stratumFor } from './spread'
 import type { Paper, PaperItem } from './schema'
 
 /** A question placed in a section, before it has its options and ids. */
@@ -45,7 +46,10 @@ function planOf(edition: Edition): Plan {
   const known = plans.get(edition)
   if (known) return known
   const plan: Plan = {
-    demands: drawRows(edition.content).map((row) => ({ id: row.id, holds: row.questions, draw: row.draw })),
+    demands: drawRows(edition.content).map((row) => {
+      const stratum = stratumFor(row, (question) => edition.questions[question]?.question)
+      return { id: row.id, holds: row.questions, draw: row.draw, ...(stratum ? { stratum } : {}) }
+    }),
     claimed: new Set(fixedQuestions(edition.content)),
     questions: new Map(
       Object.entries(edition.questions).map(([id, { question, version }]) => [

@@ -1,14 +1,46 @@
-import type { Random } from '../kit/random'
+import { shuffled, type Random } from '../kit/random'
+import { drawQuotas } from './spread'
 
 /** What one pool needs: n different questions out of those it holds. */
 export interface Demand {
   id: string
   holds: readonly string[]
   draw: number
+  /** The stratum of a question where the draw is spread (semantics §4.3); what is not known belongs to one more. */
+  stratum?: (question: string) => string
 }
 
 /** Lower is drawn earlier: 0 for unseen questions, more for those seen lately (semantics §4.4). */
 export type Rank = (question: string) => number
+
+/** The questions of a demand by stratum, in an order that does not hang on theirs; one where nothing is spread. */
+export function strata({ holds, stratum }: Pick<Demand, 'holds' | 'stratum'>): string[][] {
+  if (!stratum) return holds.length ? [[...holds]] : []
+  const members = new Map<string, string[]>()
+  for (const question of holds) {
+    const key = stratum(question)
+    const known = members.get(key)
+    if (known) known.push(question)
+    else members.set(key, [question])
+  }
+  return [...members].sort(([a], [b]) => (a < b ? -1 : 1)).map(([, questions]) => questions)
+}
+
+/** n questions: of each stratum as many as its quota, uniformly and by rank within it. */
+function pickSpread(demand: Demand, rank: Rank | null, random: Random): string[] {
+  if (!demand.stratum) return pick(demand.holds, demand.draw, rank, random)
+  const groups = strata(demand)
+  const quotas = drawQuotas(
+    groups.map((group) => group.length),
+    demand.draw,
+    random,
+  )
+  // Mixed again: a paper in kept order does not begin with the same stratum each time.
+  return shuffled(
+    groups.flatMap((group, i) => pick(group, quotas[i]!, rank, random)),
+    random,
+  )
+}
 
 /** Assigns a question to each open slot: slot index → question. */
 class Matching {
@@ -101,7 +133,7 @@ export class CannotDraw extends Error {
 
 /**
  * Draws for every pool, in running order: each question uniformly among those that leave every later draw
- * satisfiable (semantics §4.2). For disjoint pools this is a plain uniform draw.
+ * satisfiable (semantics §4.2). For disjoint pools this is a plain uniform draw, or one spread over strata (§4.3).
  * @param claimed questions that fixed rows hold
  * @param rank preference for a further attempt, or null
  * @returns pool id → questions drawn
@@ -121,12 +153,36 @@ export function drawPools(
   if (areDisjoint(open)) {
     const short = open.filter((demand) => demand.holds.length < demand.draw)
     if (short.length) throw new CannotDraw(short.map((demand) => demand.id))
-    return new Map(open.map((demand) => [demand.id, pick(demand.holds, demand.draw, rank, random)]))
+    return new Map(open.map((demand) => [demand.id, pickSpread(demand, rank, random)]))
   }
   const impossible = unsatisfiable(open, new Set())
   if (impossible.length) throw new CannotDraw(impossible)
   return drawOverlapping(open, rank, random)
 }
+
+/** For each question of a demand, the stratum that it should come from; nothing where the draw is not spread. */
+function wantedStrata(demand: Demand, random: Random): (string | undefined)[] {
+  const { stratum } = demand
+  if (!stratum) return Array.from({ length: demand.draw }, () => undefined)
+  const groups = strata(demand)
+  const quotas = drawQuotas(
+    groups.map((group) => group.length),
+    demand.draw,
+    random,
+  )
+  return shuffled(
+    groups.flatMap((group, i) => Array.from({ length: quotas[i]! }, () => stratum(group[0]!))),
+    random,
+  )
+}
+
+/** Ranks what is of the wanted stratum before all else: satisfiable, then spread, then unseen (semantics §4.4). */
+function inStratum({ stratum }: Demand, wanted: string | undefined, rank: Rank | null): Rank | null {
+  if (!stratum || wanted === undefined) return rank
+  return (question) => (rank?.(question) ?? 0) + (stratum(question) === wanted ? 0 : beyondRanks)
+}
+/** More than any attempt's number. */
+const beyondRanks = 1e6
 
 function drawOverlapping(demands: readonly Demand[], rank: Rank | null, random: Random): Map<string, string[]> {
   const slots = slotsOf(demands)
@@ -134,13 +190,14 @@ function drawOverlapping(demands: readonly Demand[], rank: Rank | null, random: 
   slots.forEach((_, index) => matching.augment(index, new Set()))
   const drawn = new Set<string>()
   const result = new Map<string, string[]>(demands.map((demand) => [demand.id, []]))
+  const wanted = demands.flatMap((demand) => wantedStrata(demand, random))
   slots.forEach((slot, index) => {
     const question = drawOne(
       index,
       slot.holds.filter((each) => !drawn.has(each)),
       matching,
       drawn,
-      rank,
+      inStratum(slot.pool, wanted[index], rank),
       random,
     )
     drawn.add(question)

@@ -14,11 +14,11 @@ const listOf = (value: unknown): Stored[] => (Array.isArray(value) ? value.map(a
 
 const rowParts: Record<Row['type'], readonly string[]> = {
   question: ['type', 'id', 'question', 'points', 'fixed'],
-  pool: ['type', 'id', 'title', 'questions', 'draw', 'points', 'fixed'],
+  pool: ['type', 'id', 'title', 'questions', 'draw', 'points', 'fixed', 'spread'],
   stimulus: ['type', 'id', 'stimulus', 'questions', 'draw', 'order', 'points', 'fixed'],
   text: ['type', 'id', 'html'],
 }
-const usualParts: Stored = { title: '', order: 'kept', fixed: false, points: 1, draw: 1, html: '' }
+const usualParts: Stored = { title: '', order: 'kept', fixed: false, points: 1, draw: 1, html: '', spread: 'none' }
 
 function completedRow(stored: Stored): Row {
   const parts = rowParts[stored.type as Row['type']]

@@ -12,6 +12,10 @@ export type { WrongCost } from '../rules/content/wrong-cost'
 
 const title = z.string().trim().min(1, 'Give it a title.').max(160, 'A title has at most 160 characters.')
 
+/** What a pool may be spread over: main objective, difficulty, or each pair of both. */
+export const spreads = ['none', 'objectives', 'difficulty', 'both'] as const
+export type Spread = (typeof spreads)[number]
+
 export const row = z.discriminatedUnion('type', [
   z.strictObject({ type: z.literal('question'), id, question: id, points, fixed: z.boolean().default(false) }),
   z.strictObject({
@@ -22,6 +26,8 @@ export const row = z.discriminatedUnion('type', [
     draw: z.int().min(1, 'A pool draws at least one question.').max(200),
     points,
     fixed: z.boolean().default(false),
+    /** What is given by its share of the pool on every paper, as near as whole questions allow (semantics §4.3). */
+    spread: z.enum(spreads).default('none'),
   }),
   // The questions of one stimulus stay together: all of them, or as many as are drawn.
   z.strictObject({

@@ -1,6 +1,14 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { groupRow, names, poolRow, questionRow, sampleContent, sampleEdition } from '../../tests/fixtures/core'
+import {
+  factsNamed,
+  groupRow,
+  names,
+  poolRow,
+  questionRow,
+  sampleContent,
+  sampleEdition,
+} from '../../tests/fixtures/core'
 import { figuresFor } from '../figures'
 import { compilePaper } from '../paper'
 import { addTo, applyEdit, EditError, removeFrom, setAt, together, type Edit } from './edits'
@@ -33,8 +41,8 @@ describe('rows', () => {
     expect(questionsUsed(content)).toHaveLength(10)
   })
   it('figures count what papers hold', () => {
-    const facts = new Map(bank.map((id) => [id, { objectives: [id < 'q6' ? 'a' : 'b'], seconds: 60 }]))
-    const figures = figuresFor(content, facts)
+    const facts = factsNamed(bank, (i) => ({ objectives: [bank[i]! < 'q6' ? 'a' : 'b'] }))
+    const figures = figuresFor(content, usualRules, facts)
     expect(figures).toMatchObject({ questions: 8, points: 6.4, seconds: 480, papers: '12', about: false })
     // Fixed questions are shared always; from a pool of N drawing n, n²/N (hypergeometric mean).
     expect(figures.shared).toBeCloseTo(3 + 9 / 4 + 4 / 3, 9)

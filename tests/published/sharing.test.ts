@@ -5,11 +5,14 @@
 import jstat from 'jstat'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { choose, drawnBounds, figuresFor, powerOfTen } from '../../core/figures'
+import { drawnBounds, figuresFor as allFigures, powerOfTen } from '../../core/figures'
+import { choose } from '../../core/kit/counting'
 import { compilePaper } from '../../core/paper'
-import { names, poolRow, questionRow, sampleContent, sampleEdition } from '../fixtures/core'
+import { usualRules, type Content } from '../../core/quiz'
+import { factsNamed, names, poolRow, questionRow, sampleContent, sampleEdition } from '../fixtures/core'
 
-const facts = new Map(names('q', 40).map((id, i) => [id, { objectives: [i % 3 === 0 ? 'o1' : 'o2'], seconds: 60 }]))
+const facts = factsNamed(names('q', 40), (i) => ({ objectives: [i % 3 === 0 ? 'o1' : 'o2'] }))
+const figuresFor = (content: Content) => allFigures(content, usualRules, facts)
 
 describe('sharing', () => {
   it.each([
@@ -18,7 +21,7 @@ describe('sharing', () => {
     [3, 7],
     [2, 3],
   ])('two papers that draw %i of %i share n²/N on average', (n, N) => {
-    const { shared } = figuresFor(sampleContent([poolRow('p', names('q', N), n)]), facts)
+    const { shared } = figuresFor(sampleContent([poolRow('p', names('q', N), n)]))
     expect(shared).toBeCloseTo((n * n) / N, 10)
     expect(shared).toBeCloseTo(
       Array.from({ length: n + 1 }, (_, k) => k * jstat.jStat.hypgeom.pdf(k, N, n, n)).reduce((a, b) => a + b),
@@ -28,7 +31,6 @@ describe('sharing', () => {
   it('fixed rows are shared always, and what they claim leaves the pool', () => {
     const { shared } = figuresFor(
       sampleContent([questionRow('q1'), questionRow('q2'), poolRow('p', names('q', 10), 4)]),
-      facts,
     )
     expect(shared).toBeCloseTo(2 + 16 / 8, 10)
   })
@@ -42,12 +44,11 @@ describe('sharing', () => {
     let total = 0
     for (let i = 1; i < papers.length; i++)
       total += [...papers[i]!].filter((question) => papers[i - 1]!.has(question)).length
-    expect(total / 299).toBeCloseTo(figuresFor(edition.content, facts).shared, 0)
+    expect(total / 299).toBeCloseTo(figuresFor(edition.content).shared, 0)
   })
   it('pools that overlap are simulated, and said to be about', () => {
     const figures = figuresFor(
       sampleContent([poolRow('a', names('q', 8), 3), poolRow('b', names('q', 12).slice(4), 3)]),
-      facts,
     )
     expect(figures).toMatchObject({ about: true, papers: null })
     expect(figures.shared).toBeGreaterThan(2)
@@ -74,7 +75,7 @@ describe('coverage', () => {
       poolRow('p', names('q', 12), 7),
       poolRow('r', names('q', 30).slice(20), 3),
     ])
-    const { coverage } = figuresFor(content, facts)
+    const { coverage } = figuresFor(content)
     for (const student of names('s', 200)) {
       const { items } = compilePaper(sampleEdition(content), student, 1, [])
       for (const { objective, atLeast, atMost } of coverage) {
@@ -89,8 +90,7 @@ describe('coverage', () => {
 describe('the number of different sets', () => {
   it('is the product of binomials for disjoint pools', () => {
     expect(
-      figuresFor(sampleContent([poolRow('a', names('q', 11), 4), poolRow('b', names('q', 18).slice(11), 3)]), facts)
-        .papers,
+      figuresFor(sampleContent([poolRow('a', names('q', 11), 4), poolRow('b', names('q', 18).slice(11), 3)])).papers,
     ).toBe(powerOfTen(330n * 35n))
   })
   it('is written as a power of ten', () => {

@@ -3,7 +3,7 @@ import { freshDatabase } from '../support/database'
 import { day } from '../support/quiz'
 import { race } from '../support/race'
 
-const rounds = 1000
+const rounds = 400
 
 it(`races saves, hand-ins and the sweep from five processes on ${rounds} sittings: every acknowledged answer is marked`, async () => {
   const { db, url } = await freshDatabase('race', day)

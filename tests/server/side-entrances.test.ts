@@ -57,7 +57,16 @@ describe('a colleague’s private question', () => {
     )
     for (const [i, row] of [
       { type: 'question' as const, id: 'r2', question: id, points: 1, fixed: false },
-      { type: 'pool' as const, id: 'r3', title: '', questions: [id], draw: 1, points: 1, fixed: false },
+      {
+        type: 'pool' as const,
+        id: 'r3',
+        title: '',
+        questions: [id],
+        draw: 1,
+        points: 1,
+        fixed: false,
+        spread: 'none' as const,
+      },
     ].entries())
       await expect(makeEdit(db, idris, quiz, 1, `idris.9${i}`, addRows(section, null, [row]), day)).rejects.toThrow(
         /not in this school/,

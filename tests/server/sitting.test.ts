@@ -380,6 +380,7 @@ describe('starting', () => {
         draw: 3,
         points: 1,
         fixed: false,
+        spread: 'none' as const,
       },
     ]
     for (const draw of ['fresh', 'same'] as const) {

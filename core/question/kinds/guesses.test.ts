@@ -208,6 +208,6 @@ describe('guesses', () => {
     const began = performance.now()
     for (const guesses of [gaps.guesses(many), choices.guesses(body)])
       expect(guesses.reduce((all, { chance }) => all + chance, 0)).toBeCloseTo(1, 6)
-    expect(performance.now() - began).toBeLessThan(3000)
+    expect(performance.now() - began).toBeLessThan(8000)
   })
 })

@@ -44,7 +44,7 @@ function rowOf(row: PortableRow, taken: Taken): Row[] {
       points: row.points ?? each.points,
       fixed: row.fixed,
     }))
-  return [{ type: 'pool', id: newId(), title: '', questions, draw, points, fixed: row.fixed }]
+  return [{ type: 'pool', id: newId(), title: '', questions, draw, points, fixed: row.fixed, spread: 'none' }]
 }
 
 /** A test of a file as a quiz in draft; rows whose items did not come are left out. */

@@ -1,6 +1,6 @@
 import type { QuizRow, SchoolRow } from '../../database/tables'
 import type { Instant } from '../../../core/kit/time'
-import { figuresFor } from '../../../core/figures'
+import { sizesOf } from '../../../core/figures'
 import { toldToStudents } from '../../../core/quiz'
 import { releasedByHand, shownInLists, type FacetName } from '../../../core/release'
 import { maySit, scheduleFor } from '../../../core/schedule'
@@ -158,7 +158,7 @@ export async function beforeSitting(
   )
     throw notFound('This quiz')
   const edition = await loadEdition(database, row.edition)
-  const figures = figuresFor(edition.content, new Map())
+  const figures = sizesOf(edition.content)
   return {
     id: quizId,
     title: edition.content.title,
