@@ -56,6 +56,16 @@ export interface AttemptRow {
   language: string | null
 }
 
+export interface BlueprintRow {
+  id: string
+  school_id: string
+  owner_id: string
+  title: string
+  shared: number
+  body: string
+  changed_at: string
+}
+
 export interface BulkChangeRow {
   id: string
   person_id: string
@@ -229,6 +239,7 @@ export interface QuestionRow {
   origin_bank: string | null
   origin_item: string | null
   chosen: number
+  guessing: string | null
 }
 
 export interface QuestionCopyRow {
@@ -300,6 +311,14 @@ export interface QuizRow {
   changed_at: string
 }
 
+export interface QuizAsideRow {
+  quiz_id: string
+  code: string
+  reason: string
+  person_id: string
+  made_at: string
+}
+
 export interface QuizClassRow {
   quiz_id: string
   class_id: string
@@ -314,9 +333,25 @@ export interface QuizEditRow {
   body: string
 }
 
+export interface QuizPresenceRow {
+  quiz_id: string
+  page: string
+  person_id: string
+  row_id: string | null
+  seen_at: string
+}
+
 export interface QuizQuestionRow {
   quiz_id: string
   question_id: string
+}
+
+export interface QuizRatingRow {
+  quiz_id: string
+  person_id: string
+  question_id: string
+  chance: string
+  rated_at: string
 }
 
 export interface QuizTeacherRow {

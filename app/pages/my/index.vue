@@ -1,15 +1,23 @@
 <script setup lang="ts">
 import { myRoutes } from '~/client/my'
 import { sendLeftOvers } from '~/stores/sitting'
-import { useAsyncState } from '@vueuse/core'
 import { sentenceTime } from '~~/core/kit/phrases'
 
 useHead({ title: 'My quizzes · Thistle' })
 const session = useSession()
-const { state: listed, isReady, error, execute } = useAsyncState(() => myRoutes.list(), { quizzes: [], more: false })
-const quizzes = computed(() => listed.value.quizzes)
+const {
+  items: quizzes,
+  more,
+  isReady,
+  error,
+  next,
+  again,
+} = usePages(async (after) => {
+  const page = await myRoutes.list({ query: { after } })
+  return { items: page.quizzes, more: page.more, next: page.next }
+})
 onMounted(async () => {
-  if (await sendLeftOvers()) await execute()
+  if (await sendLeftOvers()) await again()
 })
 const groups = computed(() =>
   [
@@ -26,7 +34,7 @@ const when = (at: string) => sentenceTime(at, session.zone)
   <main id="main" class="mx-auto w-full max-w-3xl px-5 py-10">
     <h1 class="text-3xl">My quizzes</h1>
     <ProblemNote v-if="error" class="mt-6" :words="sentenceOf(error)"
-      ><button class="link" @click="execute()">Try again</button></ProblemNote
+      ><button class="link" @click="again()">Try again</button></ProblemNote
     >
     <EmptyNote v-else-if="isReady && !quizzes.length" title="No quiz for you yet" class="mt-8"
       >Your teacher will open one; it appears here by itself.</EmptyNote
@@ -72,5 +80,6 @@ const when = (at: string) => sentenceTime(at, session.zone)
         </li>
       </ul>
     </section>
+    <p v-if="more" class="mt-6"><button class="btn" @click="next">Show older quizzes</button></p>
   </main>
 </template>

@@ -1,14 +1,21 @@
 <script setup lang="ts">
 import { quizRoutes } from '~/client/quizzes'
-import { useAsyncState } from '@vueuse/core'
 import { sentenceTime } from '~~/core/kit/phrases'
 import { stateLabels } from '~~/core/quiz/state'
 import type { QuizListRow } from '~~/server/domain/quizzes/quizzes'
 
 useHead({ title: 'Quizzes · Thistle' })
 const session = useSession()
-const { state: listed, isReady, error } = useAsyncState(() => quizRoutes.list(), { quizzes: [], more: false })
-const quizzes = computed(() => listed.value.quizzes)
+const {
+  items: quizzes,
+  more,
+  isReady,
+  error,
+  next,
+} = usePages(async (after) => {
+  const page = await quizRoutes.list({ query: { after } })
+  return { items: page.quizzes, more: page.more, next: after + page.quizzes.length }
+})
 const title = ref('')
 const { problem, act } = useAct()
 const target = (quiz: QuizListRow) =>
@@ -74,9 +81,7 @@ async function create() {
           </tr>
         </tbody>
       </table>
-      <p v-if="listed.more" class="mt-4 text-soft">
-        These are the 500 that were changed last. File what is done with, so that the others come up.
-      </p>
+      <p v-if="more" class="mt-4"><button class="btn" @click="next">Show older quizzes</button></p>
     </div>
   </main>
 </template>

@@ -154,14 +154,15 @@ export interface QuizListRow {
   changedAt: Instant
 }
 
-/** So many are listed; what was changed before those, and filed, comes last and may be left out. */
+/** So many come at once; what was changed before those, and what is filed, comes with the next. */
 export const mostListed = 500
 
-/** Quizzes that a teacher owns or shares, those that were changed last first, filed ones at the end. */
+/** Quizzes that a teacher owns or shares, those that were changed last first, filed ones at the end. @param after how many are known already */
 export async function listQuizzes(
   db: Db,
   person: Person,
   now: Instant,
+  after = 0,
 ): Promise<{ quizzes: QuizListRow[]; more: boolean }> {
   const found = await db.rows<Omit<RawQuiz, 'body'> & { owner: string; sitting: number; all: number }>(
     `SELECT q.id, q.owner_id, q.state, q.revision, q.changed_at, p.name AS owner,
@@ -169,8 +170,8 @@ export async function listQuizzes(
       (SELECT COUNT(*) FROM attempt a WHERE a.quiz_id = q.id) AS \`all\`
     FROM quiz q JOIN person p ON p.id = q.owner_id
     WHERE q.id IN (SELECT id FROM quiz WHERE owner_id = ? UNION SELECT quiz_id FROM quiz_teacher WHERE person_id = ?)
-    ORDER BY q.state = 'filed', q.changed_at DESC, q.id LIMIT ?`,
-    [toSql(now), person.id, person.id, mostListed + 1],
+    ORDER BY q.state = 'filed', q.changed_at DESC, q.id LIMIT ? OFFSET ?`,
+    [toSql(now), person.id, person.id, mostListed + 1, after],
   )
   const rows = found.slice(0, mostListed)
   const [documents, names, roster] = await Promise.all([

@@ -36,7 +36,7 @@ export interface MyQuiz {
   grade: { percent: string; passed: boolean | null } | null
 }
 
-/** So many are listed, those that were changed last first. */
+/** So many come at once, those that were changed last first. */
 export const mostListed = 300
 
 /** All attempts of a student; what is over has ended. */
@@ -51,25 +51,29 @@ async function ownAttempts(database: Database, student: string, now: Instant): P
 }
 
 /** Quizzes that a student may meet: of their classes, or that they have sat. */
-const theirs = (db: Db, student: string) =>
+const theirs = (db: Db, student: string, after: number) =>
   db.rows<Pick<QuizRow, 'id' | 'state' | 'revision' | 'changed_at'> & Pick<SchoolRow, 'roster'>>(
     `SELECT q.id, q.state, q.revision, q.changed_at, s.roster FROM quiz q JOIN school s ON s.id = q.school_id WHERE q.state IN ('published', 'filed') AND q.id IN
       (SELECT c.quiz_id FROM enrolment e JOIN quiz_class c ON c.class_id = e.class_id WHERE e.person_id = ?
       UNION SELECT quiz_id FROM attempt WHERE student_id = ?)
-    ORDER BY q.state = 'filed', q.changed_at DESC, q.id LIMIT ?`,
-    [student, student, mostListed + 1],
+    ORDER BY q.state = 'filed', q.changed_at DESC, q.id LIMIT ? OFFSET ?`,
+    [student, student, mostListed + 1, after],
   )
 
-/** A student's quizzes: those of their classes that are open, were sat, or are announced. Nothing of others is read. */
+/** A student's quizzes: those of their classes that are open, were sat, or are announced. Nothing of others is read. @param after how many are known already */
 export async function myQuizzes(
   database: Database,
   person: Person,
   now: Instant,
-): Promise<{ quizzes: MyQuiz[]; more: boolean }> {
-  const [attempts, found] = await Promise.all([ownAttempts(database, person.id, now), theirs(database, person.id)])
+  after = 0,
+): Promise<{ quizzes: MyQuiz[]; more: boolean; next: number }> {
+  const [attempts, found] = await Promise.all([
+    ownAttempts(database, person.id, now),
+    theirs(database, person.id, after),
+  ])
   const roster = found[0]?.roster
   const student = roster === undefined ? undefined : await studentAt(database, person.id, roster)
-  if (!student || roster === undefined) return { quizzes: [], more: false }
+  if (!student || roster === undefined) return { quizzes: [], more: false, next: after }
   const rows = found.slice(0, mostListed)
   const ended = attempts.filter((attempt) => attempt.state !== 'open')
   const sat = new Set(ended.map((attempt) => attempt.quiz))
@@ -126,7 +130,8 @@ export async function myQuizzes(
     ]
   })
   await noteViewings(database, viewings, seen, now)
-  return { quizzes: listed, more: found.length > mostListed }
+  // What is not announced is passed over: the next begin after what was read, not after what is shown.
+  return { quizzes: listed, more: found.length > mostListed, next: after + rows.length }
 }
 
 export interface BeforeSitting {

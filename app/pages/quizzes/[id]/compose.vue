@@ -52,7 +52,16 @@ function add(hits: Hit[]) {
 }
 function makePool(pool: { title: string; draw: number; points: number }) {
   store.learn(forPool.value)
-  addRows([{ type: 'pool', id: newRowId(), ...pool, questions: forPool.value.map((hit) => hit.id), fixed: false, spread: 'none' }])
+  addRows([
+    {
+      type: 'pool',
+      id: newRowId(),
+      ...pool,
+      questions: forPool.value.map((hit) => hit.id),
+      fixed: false,
+      spread: 'none',
+    },
+  ])
   forPool.value = []
 }
 

@@ -6,9 +6,10 @@ import type {
   QuizQuestionRow,
 } from '../../../database/tables'
 import { facilityOf } from '../../../../core/analysis/item'
+import { unknownFacts, type QuestionFacts } from '../../../../core/figures'
 import type { Instant } from '../../../../core/kit/time'
 import type { KindName } from '../../../../core/question'
-import { fromSql } from '../../../database/codec'
+import { fromJson, fromSql } from '../../../database/codec'
 import type { Db } from '../../../database/database'
 import { grouped } from '../../grouped'
 import type { Person } from '../../../people/people'
@@ -42,6 +43,9 @@ export interface Hit {
   doubts: number
   /** Facility, with n: of first attempts that were handed in; null below the least that core tells anything of. */
   right: { share: number; n: number } | null
+  /** What guessing earns on it, and k for formula scoring. */
+  guesses: QuestionFacts['guesses']
+  options: QuestionFacts['options']
   /** Quizzes that hold it, and when one was last opened. */
   used: number
   lastUsedAt: Instant | null
@@ -66,9 +70,10 @@ type HitRow = Pick<
   | 'chosen'
   | 'doubts'
   | 'last_used_at'
+  | 'guessing'
 > & { kind: KindName; owner: string; sharing: Hit['sharing']; bank: string | null; copy: string | null }
 const hitColumns =
-  'q.id, q.version, q.state, q.kind, q.title, q.internal_name, q.key_text, q.points, q.seconds, q.difficulty, q.changed_at, q.folder_id, q.source, q.language, p.name AS owner, q.sharing, q.stimulus_id, b.name AS bank, q.chosen, c.question_id AS copy, q.doubts, q.last_used_at'
+  'q.id, q.version, q.state, q.kind, q.title, q.internal_name, q.key_text, q.points, q.seconds, q.difficulty, q.changed_at, q.folder_id, q.source, q.language, p.name AS owner, q.sharing, q.stimulus_id, b.name AS bank, q.chosen, c.question_id AS copy, q.doubts, q.last_used_at, q.guessing'
 
 /** Given questions as hits, in the order asked for: for a running order that shows what it holds. */
 export async function hitsFor(db: Db, person: Person, ids: readonly string[]): Promise<Hit[]> {
@@ -83,6 +88,9 @@ export async function hitsFor(db: Db, person: Person, ids: readonly string[]): P
   const place = new Map(ids.map((id, i) => [id, i]))
   return hits.sort((a, b) => place.get(a.id)! - place.get(b.id)!)
 }
+
+/** Before a row has been indexed again by this release. */
+const unknownGuessing: Pick<QuestionFacts, 'guesses' | 'options'> = { guesses: unknownFacts.guesses, options: null }
 
 async function withUse(db: Db, rows: HitRow[]): Promise<Hit[]> {
   if (!rows.length) return []
@@ -144,5 +152,6 @@ async function withUse(db: Db, rows: HitRow[]): Promise<Hit[]> {
     lastUsedAt: row.last_used_at && fromSql(row.last_used_at),
     right: rightOf.get(row.id) ?? null,
     used: usedIn.get(row.id) ?? 0,
+    ...(row.guessing === null ? unknownGuessing : (fromJson(row.guessing) as typeof unknownGuessing)),
   }))
 }

@@ -1,5 +1,6 @@
 import type { ObjectiveRow, QuestionRow, QuestionVersionRow } from '../../../database/tables'
 import type { Instant } from '../../../../core/kit/time'
+import type { QuestionFacts } from '../../../../core/figures'
 import { gapText } from '../../../../core/question/kinds/gaps'
 import { nearKey } from '../../../../core/question/near'
 import { isBlank, kindOf, plainText, questionFaults, type Question } from '../../../../core/question'
@@ -16,6 +17,12 @@ import { searchable, wordsOf } from '../finding/entries'
 /** How questions stand in tables: what lists show, what is searched, and their versions. */
 
 export type QuestionState = 'work' | 'usable' | 'retired'
+
+/** What figures of a quiz ask of a question's body. */
+const guessingOf = (question: Question): Pick<QuestionFacts, 'guesses' | 'options'> => {
+  const kind = kindOf(question.kind)
+  return { guesses: kind.guesses(question.body), options: kind.guessable(question.body) }
+}
 
 const levelsOf = (question: Question): string[] =>
   Object.entries(question.levels).map(([scheme, level]) => `${scheme}:${level}`)
@@ -36,6 +43,7 @@ function listed(question: Question): Record<string, string | number | null> {
     source: question.source,
     stimulus_id: question.stimulus,
     near_key: nearKey(question),
+    guessing: toJson(guessingOf(question)),
     facets: toJson({ o: question.objectives, t: question.tags, l: levelsOf(question), g: question.grade }),
   }
 }
