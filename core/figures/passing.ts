@@ -1,4 +1,4 @@
-import type { Exact } from '../kit/exact'
+import { exactText, Fraction, type Exact } from '../kit/exact'
 import { gradeFor } from '../marking/grade'
 import type { Rules } from '../quiz/schema'
 import { scores, type Totals } from './totals'
@@ -6,31 +6,36 @@ import { scores, type Totals } from './totals'
 export type GradeRules = Pick<Rules, 'grade' | 'late' | 'attempts'>
 
 /** Whether an attempt with this score passes, were it the only one that counts: as the grade is formed, and as people read it. */
-function passes(score: Exact, possible: number, attempt: number, rules: GradeRules): boolean {
-  const graded = { number: attempt, state: 'handed' as const, score, possible: possible.toFixed(2), daysLate: 0 }
+function passes(score: Exact, possible: Exact, attempt: number, rules: GradeRules): boolean {
+  const graded = { number: attempt, state: 'handed' as const, score, possible, daysLate: 0 }
   return gradeFor([graded], null, rules).passed === true
 }
 
-/** The first of rising scores from which an attempt passes, as its place; their number where none does. */
-function firstPassing(rising: readonly Exact[], possible: number, attempt: number, rules: GradeRules): number {
-  let [low, high] = [0, rising.length]
+/** The first of so many rising scores from which an attempt passes, as its place; their number where none does. */
+function firstPassing(
+  count: number,
+  scoreAt: (i: number) => Exact,
+  possible: number,
+  attempt: number,
+  rules: GradeRules,
+): number {
+  const all = exactText(inHundredths(possible))
+  let [low, high] = [0, count]
   while (low < high) {
     const middle = (low + high) >> 1
-    if (passes(rising[middle]!, possible, attempt, rules)) high = middle
+    if (passes(scoreAt(middle), all, attempt, rules)) high = middle
     else low = middle + 1
   }
   return low
 }
 
+/** Points go in hundredths; a sum of them in floating point is put back there. */
+const inHundredths = (points: number) => new Fraction(Math.round(points * 100), 100)
+
 /** The chance that one attempt by itself passes. @param attempt its number: further ones may cost something */
 export function passChance(totals: Totals, possible: number, attempt: number, rules: GradeRules): number {
   const found = scores(totals)
-  const from = firstPassing(
-    found.map(({ exactly }) => exactly),
-    possible,
-    attempt,
-    rules,
-  )
+  const from = firstPassing(found.length, (i) => found[i]!.exactly, possible, attempt, rules)
   return Math.min(
     1,
     found.slice(from).reduce((all, { chance }) => all + chance, 0),
@@ -61,6 +66,7 @@ function erf(x: number): number {
 function averagePasses(totals: Totals, possible: number, attempts: number, rules: GradeRules): number {
   const each = Array.from({ length: attempts }, (_, i) => inSteps(totals, possible, i + 1, rules))
   const alone = { ...rules, attempts: { ...rules.attempts, cost: 0 } }
+  const shareOf = (part: number, of: number) => exactText(new Fraction(part, of).mul(inHundredths(possible)))
   if (attempts > mostConvolved) {
     const moments = each.map((chances) => {
       const mean = chances.reduce((all, chance, i) => all + chance * (i / steps), 0)
@@ -68,8 +74,7 @@ function averagePasses(totals: Totals, possible: number, attempts: number, rules
     })
     const mean = moments.reduce((all, moment) => all + moment.mean, 0) / attempts
     const deviation = Math.sqrt(moments.reduce((all, moment) => all + moment.variance, 0)) / attempts
-    const shares = Array.from({ length: 10_001 }, (_, i) => ((i / 10_000) * possible).toFixed(9))
-    const from = firstPassing(shares, possible, 1, alone)
+    const from = firstPassing(10_001, (i) => shareOf(i, 10_000), possible, 1, alone)
     if (from > 10_000) return 0
     if (deviation === 0) return mean * 10_000 >= from ? 1 : 0
     return (1 - erf((from / 10_000 - mean) / deviation / Math.SQRT2)) / 2
@@ -82,10 +87,10 @@ function averagePasses(totals: Totals, possible: number, attempts: number, rules
     })
     sums = next
   }
-  const averages = Array.from(sums, (_, i) => ((i / steps / attempts) * possible).toFixed(9))
+  const from = firstPassing(sums.length, (i) => shareOf(i, steps * attempts), possible, 1, alone)
   return Math.min(
     1,
-    sums.slice(firstPassing(averages, possible, 1, alone)).reduce((a, b) => a + b, 0),
+    sums.slice(from).reduce((a, b) => a + b, 0),
   )
 }
 

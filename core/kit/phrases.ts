@@ -66,6 +66,15 @@ export function percent(share: Exact | number, decimals = 0): string {
   return `${fixed(exact(share).mul(100), decimals)} %`
 }
 
+/** A chance for people: "12 %", "0.4 %", "below 0.01 %"; never "0 %" for what can happen, nor "100 %" for what may not. */
+export function chance(share: number): string {
+  if (share <= 0) return '0 %'
+  if (share < 0.0001) return 'below 0.01 %'
+  if (share >= 1) return '100 %'
+  if (share > 0.999) return 'over 99.9 %'
+  return percent(Math.round(share * 1e6) / 1e6, share < 0.001 ? 2 : share < 0.1 || share > 0.9 ? 1 : 0)
+}
+
 export function list(words: readonly string[]): string {
   return words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`
 }

@@ -1,0 +1,50 @@
+import type { Figures, QuestionFacts, WorkingTime } from '~~/core/figures'
+import type { Hit } from '~~/server/domain/bank/finding/hits'
+import type { FiguresAsked, FiguresTold } from '~/workers/figures.worker'
+
+/** What figures ask of a question, out of what lists show of it. */
+export const factsOfHit = (hit: Hit): QuestionFacts => ({
+  objectives: [...hit.objectives],
+  seconds: hit.seconds,
+  difficulty: hit.difficulty,
+  right: hit.right && { ...hit.right },
+  guesses: hit.guesses.map((each) => ({ ...each })),
+  options: hit.options,
+})
+
+/** The figures of the quiz at hand, answered at every change by a worker; the last ones stay until newer ones come. */
+export function useFigures() {
+  const store = useQuiz()
+  const figures = shallowRef<Figures | null>(null)
+  const time = shallowRef<WorkingTime | null>(null)
+  let worker: Worker | undefined
+  let stamp = 0
+
+  onMounted(() => {
+    worker = new Worker(new URL('../workers/figures.worker.ts', import.meta.url), { type: 'module' })
+    worker.addEventListener('message', ({ data }: MessageEvent<FiguresTold>) => {
+      if (data.stamp !== stamp) return
+      if ('figures' in data) figures.value = data.figures
+      else time.value = data.time
+    })
+    watch(
+      [() => store.quiz?.content, () => store.quiz?.rules, () => store.facts],
+      () => {
+        if (!store.quiz) return
+        const { content, rules } = store.quiz
+        const { grade, late, attempts } = rules
+        const asked: FiguresAsked = {
+          stamp: ++stamp,
+          // The store's documents are watched; a worker takes plain ones.
+          content: JSON.parse(JSON.stringify(content)) as typeof content,
+          rules: JSON.parse(JSON.stringify({ grade, late, attempts })) as FiguresAsked['rules'],
+          facts: [...store.facts].map(([id, hit]) => [id, factsOfHit(hit)]),
+        }
+        worker!.postMessage(asked)
+      },
+      { immediate: true },
+    )
+  })
+  onBeforeUnmount(() => worker?.terminate())
+  return { figures, time }
+}
