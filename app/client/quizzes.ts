@@ -14,6 +14,8 @@ export const quizRoutes = {
   ),
   marks: route<typeof import('~~/server/api/quizzes/[id]/marks/index.get')>('GET', 'quizzes/[id]/marks'),
   open: route<typeof import('~~/server/api/quizzes/[id]/open.post')>('POST', 'quizzes/[id]/open'),
+  judges: route<typeof import('~~/server/api/quizzes/[id]/ratings.get')>('GET', 'quizzes/[id]/ratings'),
+  rate: route<typeof import('~~/server/api/quizzes/[id]/ratings.put')>('PUT', 'quizzes/[id]/ratings'),
   release: route<typeof import('~~/server/api/quizzes/[id]/release.put')>('PUT', 'quizzes/[id]/release'),
   setState: route<typeof import('~~/server/api/quizzes/[id]/state.put')>('PUT', 'quizzes/[id]/state'),
   unshare: route<typeof import('~~/server/api/quizzes/[id]/teachers.delete')>('DELETE', 'quizzes/[id]/teachers'),

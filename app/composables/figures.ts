@@ -1,4 +1,5 @@
 import type { Figures, QuestionFacts, WorkingTime } from '~~/core/figures'
+import type { Rules } from '~~/core/quiz'
 import type { Hit } from '~~/server/domain/bank/finding/hits'
 import type { FiguresAsked, FiguresTold } from '~/workers/figures.worker'
 
@@ -12,8 +13,11 @@ export const factsOfHit = (hit: Hit): QuestionFacts => ({
   options: hit.options,
 })
 
-/** The figures of the quiz at hand, answered at every change by a worker; the last ones stay until newer ones come. */
-export function useFigures() {
+/**
+ * The figures of the quiz at hand, answered at every change by a worker; the last ones stay until newer ones come.
+ * @param rulesOf other rules than the quiz has: for trying out
+ */
+export function useFigures(rulesOf: (rules: Rules) => Rules = (rules) => rules) {
   const store = useQuiz()
   const figures = shallowRef<Figures | null>(null)
   const time = shallowRef<WorkingTime | null>(null)
@@ -28,11 +32,11 @@ export function useFigures() {
       else time.value = data.time
     })
     watch(
-      [() => store.quiz?.content, () => store.quiz?.rules, () => store.facts],
+      [() => store.quiz?.content, () => store.quiz && rulesOf(store.quiz.rules), () => store.facts],
       () => {
         if (!store.quiz) return
         const { content, rules } = store.quiz
-        const { grade, late, attempts } = rules
+        const { grade, late, attempts } = rulesOf(rules)
         const asked: FiguresAsked = {
           stamp: ++stamp,
           // The store's documents are watched; a worker takes plain ones.

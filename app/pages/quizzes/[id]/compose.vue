@@ -206,7 +206,7 @@ const set = (name: 'title' | 'intro', value: string) => {
         </p>
       </div>
       <aside class="min-h-0 space-y-6 overflow-y-auto border-rule bg-sheet px-4 py-4 lg:border-l">
-        <FiguresPanel />
+        <FiguresPanel @pass-mark="navigateTo(`/quizzes/${store.id}/pass-mark`)" />
         <div>
           <h2 class="small-head mb-2">Checks</h2>
           <ChecksList class="text-label" :checks="store.checks" />
