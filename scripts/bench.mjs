@@ -67,6 +67,8 @@ async function start(folder) {
 
 measure('paper.ts')
 measure('score.ts')
+measure('figures.ts')
+measure('blueprint.ts')
 const folder = mkdtempSync(join(tmpdir(), 'thistle-bench-'))
 const database = await startMariadb(folder)
 try {
@@ -98,6 +100,11 @@ const bounds = {
   'my.list': ['at least', 500],
   'quiz.open': ['at most', 1],
   'longest.wait': ['at most', 100],
+  'figures.time': ['at most', 60],
+  'figures.overlap': ['at most', 400],
+  'blueprint.time': ['at most', 3],
+  'blueprint.forms': ['at most', 15],
+  'blueprint.large': ['at most', 10],
 }
 /** A rate or a time as the reference machine would have it; anything else as it is. */
 function onReference(name, value, unit) {

@@ -15,7 +15,13 @@ if (!url) throw new Error('THISTLE_DATABASE_URL is not set; npm start sets it.')
 const database = openDatabase(url, 4, patient)
 
 /** What is searched has grown with these. */
-const searched = ['0003-bank.sql', '0005-stimuli.sql', '0007-describing.sql', '0008-kind-entries.sql', '0012-composing.sql']
+const searched = [
+  '0003-bank.sql',
+  '0005-stimuli.sql',
+  '0007-describing.sql',
+  '0008-kind-entries.sql',
+  '0012-composing.sql',
+]
 
 async function bringUp() {
   const migrated = await migrate(database)

@@ -16,7 +16,7 @@ export interface Group {
   must: boolean
 }
 
-/** Groups beyond which alike is taken more widely. */
+/** Groups beyond which alike is taken more widely; each form has a number for each group. */
 const mostGroups = 1500
 /** Steps in which seconds (as parts of themselves) and facility are told apart, from fine to coarse. */
 const steps = [
@@ -45,18 +45,47 @@ function lookAlikes(candidates: readonly Candidate[], apart: boolean): Set<strin
   return again
 }
 
+interface Described {
+  candidate: Candidate
+  cells: number[]
+  essential: number[]
+  near: string
+  must: boolean
+}
+
+/** So many times as many as a form can take have to be left where look-alikes are passed over. */
+const plenty = 2
+
+/**
+ * Without those that look like others, wherever more than enough of the same lines look like nothing: each of them would
+ * be a group, and a large bank has thousands.
+ */
+function withoutNeedless(blueprint: Blueprint, described: Described[]): Described[] {
+  const most = blueprint.questions?.atMost ?? Infinity
+  const unlike = new Map<string, number>()
+  const name = (each: Described) =>
+    `${each.cells.join()}|${each.essential.join()}|${blueprint.points ? each.candidate.points : ''}`
+  for (const each of described) if (!each.near) unlike.set(name(each), (unlike.get(name(each)) ?? 0) + 1)
+  return described.filter((each) => {
+    if (!each.near || each.must || !each.cells.length) return true
+    const taken = Math.min(most, ...each.cells.map((i) => blueprint.cells[i]!.count.atMost ?? Infinity))
+    return (unlike.get(name(each)) ?? 0) < taken * blueprint.forms * plenty
+  })
+}
+
 /**
  * Candidates grouped by all that a blueprint sees of them, so that a program of ten thousand questions is one of a few
  * hundred numbers (semantics §9). Where there are too many kinds of them, times and facilities that are near are taken
  * as one; the group then stands for its mean.
+ * @returns `coarse` where that is so
  */
-export function groupsOf(blueprint: Blueprint, candidates: readonly Candidate[]): Group[] {
+export function groupsOf(blueprint: Blueprint, candidates: readonly Candidate[]): { groups: Group[]; coarse: boolean } {
   const alike = lookAlikes(candidates, blueprint.apart)
   const must = new Set(blueprint.must)
   const seesTime = blueprint.minutes !== null
   const seesFacility = blueprint.facility !== null || blueprint.forms > 1
   const seesPoints = blueprint.points !== null
-  const described = candidates.map((candidate) => ({
+  const described = candidates.map((candidate): Described => ({
     candidate,
     cells: blueprint.cells.flatMap((cell, i) => (fits(cell, candidate) ? [i] : [])),
     essential: blueprint.essential.flatMap((objective, i) => (candidate.objectives.includes(objective) ? [i] : [])),
@@ -65,7 +94,10 @@ export function groupsOf(blueprint: Blueprint, candidates: readonly Candidate[])
   }))
   // What no line asks for is needed only where so many questions, points or minutes are asked for as well.
   const fills = Boolean(blueprint.questions?.atLeast || blueprint.points?.atLeast || blueprint.minutes?.atLeast)
-  const useful = described.filter((each) => fills || each.must || each.cells.length || each.essential.length)
+  const useful = withoutNeedless(
+    blueprint,
+    described.filter((each) => fills || each.must || each.cells.length || each.essential.length),
+  )
   for (const [level, step] of steps.entries()) {
     const groups = new Map<string, typeof useful>()
     for (const each of useful) {
@@ -83,8 +115,8 @@ export function groupsOf(blueprint: Blueprint, candidates: readonly Candidate[])
       if (group) group.push(each)
       else groups.set(key, [each])
     }
-    if (groups.size > mostGroups && level < steps.length - 1) continue
-    return [...groups.values()].map((group) => ({
+    if (groups.size > mostGroups / blueprint.forms && level < steps.length - 1) continue
+    const made = [...groups.values()].map((group) => ({
       members: group.map(({ candidate }) => candidate).sort((a, b) => a.rank - b.rank || (a.id < b.id ? -1 : 1)),
       cells: group[0]!.cells,
       essential: group[0]!.essential,
@@ -94,6 +126,7 @@ export function groupsOf(blueprint: Blueprint, candidates: readonly Candidate[])
       seconds: mean(group.map(({ candidate }) => candidate.seconds)),
       facility: mean(group.map(({ candidate }) => candidate.facility)),
     }))
+    return { groups: made, coarse: level > 0 }
   }
-  return []
+  return { groups: [], coarse: false }
 }

@@ -6,8 +6,11 @@ export interface Solved {
   /** Proven to be best within the gap; false where time ran out. */
   proven: boolean
 }
-/** Solves a program in the LP format. Null where there is no solution, or none was found in time. */
-export type Solver = (lp: string, options: { seconds: number; gap: number }) => Promise<Solved | null>
+/**
+ * Solves a program in the LP format, to within a gap as a share of the best or, where that is more, to `near` it.
+ * Null where there is no solution, or none was found in time.
+ */
+export type Solver = (lp: string, options: { seconds: number; gap: number; near: number }) => Promise<Solved | null>
 
 export type Term = readonly [factor: number, variable: string]
 

@@ -112,7 +112,7 @@ describe('one form', () => {
             (facility === null ? 0 : Math.abs(sum(set.map((each) => each.facility - facility)))) +
             (size === null ? set.length * 0.5 : 0)
           const nearest = Math.min(...all.filter(({ lacks }) => lacks === least).map(({ set }) => deviation(set)))
-          expect(deviation(chosen)).toBeLessThanOrEqual(nearest * 1.01 + 1e-6)
+          expect(deviation(chosen)).toBeLessThanOrEqual(nearest * 1.01 + 0.02 + 1e-9)
           expect(proposal.proven).toBe(true)
         },
       ),
@@ -215,7 +215,8 @@ describe('parallel forms', () => {
               .map((b) => Math.abs(sum(a.map((each) => each.facility)) - sum(b.map((each) => each.facility)))),
           ),
         )
-        expect(Math.abs(of(forms[0]!) - of(forms[1]!))).toBeCloseTo(best, 6)
+        // To within what nobody would see (core/blueprint/solve.ts): 0.02 of the sum of three facilities.
+        expect(Math.abs(of(forms[0]!) - of(forms[1]!))).toBeLessThanOrEqual(best + 0.02 + 1e-9)
       }),
       { numRuns: 25 },
     )
