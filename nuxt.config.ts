@@ -1,5 +1,7 @@
 import { join } from 'node:path'
 import tailwind from '@tailwindcss/vite'
+import { copyFile } from 'node:fs/promises'
+import { createRequire } from 'node:module'
 import { build } from 'esbuild'
 
 export default defineNuxtConfig({
@@ -52,6 +54,11 @@ export default defineNuxtConfig({
           },
           logLevel: 'error',
         })
+        // Its solver looks for its own program beside it.
+        await copyFile(
+          createRequire(import.meta.url).resolve('highs/runtime'),
+          join(options.output.serverDir, 'highs.wasm'),
+        )
       },
     },
   },

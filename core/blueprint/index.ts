@@ -1,3 +1,6 @@
+export { countText, readCount, type Count } from './count-text'
 export { blueprint, cell, blankBlueprint, fits, type Blueprint, type Candidate, type Cell } from './schema'
 export { solveBlueprint, type Proposal, type Shortfall } from './solve'
 export type { Solved, Solver } from './program'
+export { held, sortsOf, type Sort } from './holds'
+export { blueprintOf } from './read-off'

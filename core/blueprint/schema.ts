@@ -72,7 +72,10 @@ export interface Candidate {
 }
 
 /** Whether a candidate belongs into a cell. Any of its objectives counts. */
-export const fits = (cell: Cell, candidate: Candidate): boolean =>
+export const fits = (
+  cell: Cell,
+  candidate: Pick<Candidate, 'objectives' | 'kind' | 'difficulty' | 'levels'>,
+): boolean =>
   (cell.objective === null || candidate.objectives.includes(cell.objective)) &&
   (cell.kind === null || cell.kind === candidate.kind) &&
   (cell.difficulty === null || cell.difficulty === candidate.difficulty) &&

@@ -16,6 +16,7 @@ export const long: ReadonlySet<JobName> = new Set<JobName>([
   'giveFile',
   'giveQuiz',
   'importObjectives',
+  'proposeFor',
   'stageFile',
   'syncBank',
   'undoImport',
@@ -35,7 +36,9 @@ export const endWithAsker: ReadonlySet<JobName> = new Set<JobName>([
   'lookAtChecks',
   'lookAtObjectives',
   'previewQuestion',
+  'proposeFor',
   'sheetWithMaths',
+  'sortsIn',
   'stageFile',
   'viewBatch',
 ])

@@ -6,6 +6,7 @@ import { changeMany, undoMany } from '../domain/bank/questions/bulk'
 import { askForBank, syncBank } from '../domain/bank/outside/outside'
 import { previewQuestion } from '../domain/bank/questions/preview'
 import { addQuestion, reviseQuestion } from '../domain/bank/questions/questions'
+import { proposeFor, sortsIn } from '../domain/blueprints/propose'
 import { viewBatch } from '../domain/imports/batch'
 import { giveFile } from '../domain/imports/give'
 import { lookAt } from '../domain/imports/look'
@@ -56,10 +57,12 @@ export const jobs = {
   marksTable,
   openQuiz,
   previewQuestion: (_database: Database, ...about: Parameters<typeof previewQuestion>) => previewQuestion(...about),
+  proposeFor,
   quizView,
   reviewFor,
   reviseQuestion,
   reviseStimulus,
+  sortsIn,
   sheetWithMaths: (_database: Database, ...about: Parameters<typeof sheetWithMaths>) => sheetWithMaths(...about),
   stageFile,
   syncBank: (database: Database, person: Person, bank: string, now: Instant) =>

@@ -4,6 +4,7 @@ import { questionRoutes } from '~/client/questions'
 import { useAsyncState } from '@vueuse/core'
 import { blankQuestion } from '~~/core/question/blank'
 import { plainText } from '~~/core/question/allowed-html'
+import { begunWith } from '~/utils/begun-with'
 import type { KindName, Question } from '~~/core/question'
 import { kindLabels } from '~~/core/question/kinds'
 import type { Objective } from '~~/server/domain/bank/describing/objectives'
@@ -16,6 +17,7 @@ const asked = String(route.query.kind ?? 'choice')
 const question = ref<Question>({
   ...blankQuestion(asked in kindLabels ? (asked as KindName) : 'choice'),
   stimulus: route.query.stimulus ? String(route.query.stimulus) : null,
+  ...begunWith(route.query),
 })
 provide(
   questionLanguage,

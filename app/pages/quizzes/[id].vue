@@ -17,11 +17,12 @@ const now = useNow(1000)
 
 /** The pages of a quiz, in the order of the work. */
 const steps = [
-  { name: 'Compose', path: 'compose' },
-  { name: 'Rules', path: 'rules' },
-  { name: 'Marks', path: 'marks' },
+  { name: 'Compose', path: 'compose', also: ['fill', 'pass-mark'] },
+  { name: 'Rules', path: 'rules', also: [] },
+  { name: 'Marks', path: 'marks', also: [] },
 ]
-const here = (path: string) => route.path.startsWith(`/quizzes/${id.value}/${path}`)
+const here = ({ path, also }: (typeof steps)[number]) =>
+  [path, ...also].some((each) => route.path.startsWith(`/quizzes/${id.value}/${each}`))
 
 const load = () => act(() => store.open(id.value))
 watch(id, load, { immediate: true })
@@ -125,8 +126,8 @@ async function become(to: 'withdrawn' | 'published', words: string) {
             :key="step.path"
             :to="`/quizzes/${id}/${step.path}`"
             class="border-b-2 pb-2 pt-1"
-            :class="here(step.path) ? 'border-bloom font-semibold' : 'border-transparent text-soft hover:text-ink'"
-            :aria-current="here(step.path) ? 'page' : undefined"
+            :class="here(step) ? 'border-bloom font-semibold' : 'border-transparent text-soft hover:text-ink'"
+            :aria-current="here(step) ? 'page' : undefined"
             >{{ step.name }}</NuxtLink
           >
         </nav>

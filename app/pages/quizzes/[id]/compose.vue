@@ -144,6 +144,7 @@ const set = (name: 'title' | 'intro', value: string) => {
 <template>
   <div>
     <Teleport defer to="#quiz-actions"
+      ><NuxtLink class="btn" :to="`/quizzes/${store.id}/fill`">Fill from a blueprint</NuxtLink
       ><NuxtLink class="btn" :to="`/quizzes/${store.id}/rules`">Go to rules</NuxtLink></Teleport
     >
     <div class="grid lg:h-[calc(100dvh-8.75rem)] lg:grid-cols-[min(20rem,26vw)_minmax(0,1fr)_min(16.5rem,22vw)]">

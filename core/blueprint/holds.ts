@@ -1,0 +1,26 @@
+import { fits, type Candidate, type Cell } from './schema'
+
+/** How many questions of one sort a part of the bank holds: enough to say at once what a line would find. */
+export interface Sort {
+  kind: Candidate['kind']
+  difficulty: number
+  objectives: readonly string[]
+  levels: readonly string[]
+  n: number
+}
+
+/** What a part of the bank holds, by sort; the most frequent first. */
+export function sortsOf(candidates: readonly Candidate[]): Sort[] {
+  const sorts = new Map<string, Sort>()
+  for (const { kind, difficulty, objectives, levels } of candidates) {
+    const key = `${kind}|${difficulty}|${objectives.join()}|${levels.join()}`
+    const known = sorts.get(key)
+    if (known) known.n++
+    else sorts.set(key, { kind, difficulty, objectives, levels, n: 1 })
+  }
+  return [...sorts.values()].sort((a, b) => b.n - a.n)
+}
+
+/** How many of them belong into a line. */
+export const held = (cell: Cell, sorts: readonly Sort[]): number =>
+  sorts.reduce((all, sort) => all + (fits(cell, sort) ? sort.n : 0), 0)

@@ -1,0 +1,115 @@
+import { z } from 'zod'
+import { facilityOf as measuredFacility } from '../../../core/analysis/item'
+import { facilityOf, unknownFacts } from '../../../core/figures'
+import type { Candidate } from '../../../core/blueprint'
+import type { Instant } from '../../../core/kit/time'
+import type { KindName } from '../../../core/question'
+import { fromJson } from '../../database/codec'
+import type { Db } from '../../database/database'
+import { inBatches } from '../../database/batches'
+import type { MarkRow, ObjectiveRow, QuestionRow } from '../../database/tables'
+import type { Person } from '../../people/people'
+import { conditionsOf, joined, searchQuery } from '../bank/finding/search-query'
+
+/** The part of the bank out of which questions are chosen. */
+export const scope = searchQuery
+  .pick({ folder: true, tag: true, owner: true, origin: true, words: true })
+  .extend({ unusedSince: searchQuery.shape.unusedSince })
+export type Scope = z.infer<typeof scope>
+
+/** More candidates than this are not read: those that were used longest ago come first. */
+export const mostCandidates = 100_000
+
+type Row = Pick<QuestionRow, 'id' | 'difficulty' | 'points' | 'seconds' | 'near_key' | 'facets' | 'last_used_at'> & {
+  kind: KindName
+}
+
+/** Each objective with all above it: whoever asks for one asks for all that lie under it. */
+async function ancestors(db: Db, school: string): Promise<(objective: string) => string[]> {
+  const rows = await db.rows<Pick<ObjectiveRow, 'id' | 'parent_id'>>(
+    'SELECT id, parent_id FROM objective WHERE school_id = ?',
+    [school],
+  )
+  const parent = new Map(rows.map((row) => [row.id, row.parent_id]))
+  const known = new Map<string, string[]>()
+  return (objective) => {
+    const found = known.get(objective)
+    if (found) return found
+    const up: string[] = []
+    for (let at: string | null | undefined = objective; at && !up.includes(at); at = parent.get(at)) up.push(at)
+    known.set(objective, up)
+    return up
+  }
+}
+
+async function facilities(db: Db, ids: readonly string[]): Promise<Map<string, number>> {
+  const found = new Map<string, number>()
+  await inBatches(ids, 5000, async (part) => {
+    const rows = await db.rows<Pick<MarkRow, 'question_id'> & { n: number; earned: string }>(
+      `SELECT m.question_id, COUNT(*) AS n, SUM(GREATEST(m.fraction_rounded, 0)) AS earned FROM mark m
+      JOIN attempt a ON a.id = m.attempt_id AND a.number = 1 AND a.state = 'handed'
+      WHERE m.question_id IN (?) AND m.fraction_rounded IS NOT NULL GROUP BY m.question_id`,
+      [part],
+    )
+    for (const { question_id: id, n, earned } of rows) {
+      const share = measuredFacility(Number(n), Number(earned))
+      if (share !== null) found.set(id, share)
+    }
+  })
+  return found
+}
+
+/** A number that hangs on a text and a seed alone: who asks again with another seed draws anew. */
+function shuffledRank(id: string, seed: number): number {
+  let hash = seed | 0
+  for (let i = 0; i < id.length; i++) hash = Math.imul(hash ^ id.charCodeAt(i), 0x5bd1e995)
+  hash ^= hash >>> 15
+  return hash >>> 0
+}
+
+/**
+ * Questions that a person may see and use, within a part of the bank, as a blueprint reads them.
+ * @param seed changes which of alike ones come first; null takes those that were used longest ago
+ */
+export async function candidatesFor(
+  db: Db,
+  person: Person,
+  within: Scope,
+  seed: number | null,
+  now: Instant,
+): Promise<Candidate[]> {
+  const query = searchQuery.parse({ ...within, state: 'usable' })
+  const { plain, entries } = await conditionsOf(db, person, query, now)
+  const { sql, values } = joined(plain, entries)
+  const rows = await db.rows<Row>(
+    `SELECT q.id, q.kind, q.difficulty, q.points, q.seconds, q.near_key, q.facets, q.last_used_at FROM question q WHERE ${sql} ORDER BY q.last_used_at IS NOT NULL, q.last_used_at, q.id LIMIT ?`,
+    [...values, mostCandidates],
+  )
+  const [above, right] = await Promise.all([
+    ancestors(db, person.school),
+    facilities(
+      db,
+      rows.map(({ id }) => id),
+    ),
+  ])
+  return rows.map((row, i) => {
+    const { o: objectives, l: levels } = fromJson(row.facets) as { o: string[]; l: string[] }
+    const share = right.get(row.id)
+    return {
+      id: row.id,
+      kind: row.kind,
+      difficulty: row.difficulty,
+      objectives: [...new Set(objectives.flatMap(above))],
+      levels,
+      points: Number(row.points),
+      seconds: row.seconds,
+      facility: facilityOf({
+        ...unknownFacts,
+        difficulty: row.difficulty,
+        right: share === undefined ? null : { share, n: 0 },
+      }),
+      near: row.near_key,
+      rank: seed === null ? i : shuffledRank(row.id, seed),
+    }
+  })
+}
