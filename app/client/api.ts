@@ -29,6 +29,8 @@ export interface Asking {
   body?: unknown
   query?: Record<string, unknown>
   signal?: AbortSignal
+  /** Milliseconds to wait for an answer; usually twenty seconds. */
+  timeout?: number
 }
 
 /** Pauses, in milliseconds, before the same is asked again of a server that cannot answer at the moment. */

@@ -6,5 +6,5 @@ export const blueprintRoutes = {
   change: route<typeof import('~~/server/api/blueprints/[id].put')>('PUT', 'blueprints/[id]'),
   drop: route<typeof import('~~/server/api/blueprints/[id].delete')>('DELETE', 'blueprints/[id]'),
   sorts: route<typeof import('~~/server/api/quizzes/[id]/sorts.get')>('GET', 'quizzes/[id]/sorts'),
-  propose: route<typeof import('~~/server/api/quizzes/[id]/proposal.post')>('POST', 'quizzes/[id]/proposal'),
+  propose: route<typeof import('~~/server/api/quizzes/[id]/proposal.post')>('POST', 'quizzes/[id]/proposal', 90_000),
 }

@@ -14,6 +14,12 @@ export const quizRoutes = {
   ),
   marks: route<typeof import('~~/server/api/quizzes/[id]/marks/index.get')>('GET', 'quizzes/[id]/marks'),
   open: route<typeof import('~~/server/api/quizzes/[id]/open.post')>('POST', 'quizzes/[id]/open'),
+  here: route<typeof import('~~/server/api/quizzes/[id]/here.put')>('PUT', 'quizzes/[id]/here'),
+  history: route<typeof import('~~/server/api/quizzes/[id]/history.get')>('GET', 'quizzes/[id]/history'),
+  earlier: route<typeof import('~~/server/api/quizzes/[id]/history/[revision].get')>(
+    'GET',
+    'quizzes/[id]/history/[revision]',
+  ),
   judges: route<typeof import('~~/server/api/quizzes/[id]/ratings.get')>('GET', 'quizzes/[id]/ratings'),
   rate: route<typeof import('~~/server/api/quizzes/[id]/ratings.put')>('PUT', 'quizzes/[id]/ratings'),
   release: route<typeof import('~~/server/api/quizzes/[id]/release.put')>('PUT', 'quizzes/[id]/release'),

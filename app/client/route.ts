@@ -23,9 +23,10 @@ type Asked = { query?: unknown; body?: unknown; signal?: AbortSignal } & Record<
  * The function that asks one route. Types come from the route's own file, so that a reply and the page that reads it
  * cannot drift apart.
  * @param path the file's place below server/api, with its parameters in brackets
+ * @param timeout milliseconds to wait for an answer, where that takes longer than usual
  * @throws ApiProblem
  */
-export function route<M>(method: Method, path: string) {
+export function route<M>(method: Method, path: string, timeout?: number) {
   type Ask =
     object extends Input<M> ? (input?: Input<M>) => Promise<ReplyOf<M>> : (input: Input<M>) => Promise<ReplyOf<M>>
   const ask = ({ query, body, signal, ...params }: Asked = {}) =>
@@ -36,6 +37,7 @@ export function route<M>(method: Method, path: string) {
         ...(query === undefined ? {} : { query: query as Record<string, unknown> }),
         ...(body === undefined ? {} : { body }),
         ...(signal ? { signal } : {}),
+        ...(timeout ? { timeout } : {}),
       },
     )
   return ask as unknown as Ask

@@ -290,3 +290,28 @@ describe('changing pages and reloads', () => {
     expect(pointsOf(server.quiz)).toBe(1)
   })
 })
+
+describe('what the page is told of', () => {
+  it('is fetched at once; one’s own is not fetched again', async () => {
+    server.keep('other.1', setAt(server.quiz, ['rows', 'r-q2', 'points'], 4), 'Idris Quayle')
+    await replica.told(1)
+    expect(pointsOf(replica.quiz, 'r-q2')).toBe(4)
+    const before = server.asked.length
+    await replica.told(1)
+    expect(server.asked).toHaveLength(before)
+  })
+  it('is not missed when it comes while an edit is on its way', async () => {
+    const { edit } = server.remote
+    // The colleague's edit is kept just after the reply to one's own was made, and told of before it arrives.
+    server.remote.edit = async (body) => {
+      const reply = await edit(body)
+      server.keep('other.2', setAt(server.quiz, ['rows', 'r-q2', 'points'], 5), 'Idris Quayle')
+      await replica.told(2)
+      return reply
+    }
+    replica.make(points(3))
+    await settled()
+    expect(pointsOf(replica.quiz)).toBe(3)
+    expect(pointsOf(replica.quiz, 'r-q2')).toBe(5)
+  })
+})

@@ -64,6 +64,8 @@ export class QuizReplica {
 
   private kept: { quiz: Quiz; revision: number } | null = null
   private heard: readonly KeptEdit[] = []
+  /** The newest revision that anybody has told of. */
+  private newest = 0
   private count = 0
   private sending = false
   private stamp = 0
@@ -199,6 +201,8 @@ export class QuizReplica {
       }
     }
     this.sending = false
+    // What a colleague did while an edit was on its way may have come after its reply.
+    if (this.kept.revision < this.newest && !this.offline) await this.catchUp()
     if (!this.waiting.length && !this.left) void this.recheck()
   }
 
@@ -246,6 +250,12 @@ export class QuizReplica {
     this.heard = [...this.heard, ...fresh].slice(-mostHeard)
     const colleagues = fresh.filter((each) => !each.token.startsWith(`${this.page}.`)).map((each) => each.byName)
     this.others = [...new Set([...this.others, ...colleagues])]
+  }
+
+  /** Told that there is a revision: what it did is fetched, unless it is one's own. */
+  async told(revision: number): Promise<void> {
+    this.newest = Math.max(this.newest, revision)
+    if (!this.sending && this.kept && this.kept.revision < this.newest) await this.catchUp()
   }
 
   /** What others did meanwhile. */

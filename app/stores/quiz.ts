@@ -75,6 +75,7 @@ export const useQuiz = defineStore('quiz', () => {
     answer: (keep: 'theirs' | 'mine') => open.value?.replica.answer(keep),
     say: (problem: string) => open.value?.replica.closeProblem(problem),
     poll: async () => open.value?.replica.poll(),
+    told: async (revision: number) => open.value?.replica.told(revision),
   }
 })
 

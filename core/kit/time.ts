@@ -1,7 +1,8 @@
 /** A UTC instant as ISO 8601 with milliseconds and Z. All instants compare as text. */
 export type Instant = string
 
-export const minute = 60_000
+export const second = 1000
+export const minute = 60 * second
 export const day = 24 * 60 * minute
 
 export function ms(at: Instant): number {

@@ -81,3 +81,9 @@ export function completedRules(stored: Record<string, unknown>): Record<string, 
 export function completedSettings(stored: Record<string, unknown>): Record<string, unknown> {
   return valuesIn(contentRules, stored)
 }
+
+/** What a rule is called in lists; undefined for what is no rule. */
+export function ruleTitle(name: string): string | undefined {
+  const known = { ...quizRules, ...contentRules } as Record<string, { title: string } | undefined>
+  return Object.hasOwn(known, name) ? known[name]!.title : undefined
+}

@@ -331,6 +331,7 @@ export interface QuizEditRow {
   made_by: string
   made_at: string
   body: string
+  inverse: string | null
 }
 
 export interface QuizPresenceRow {

@@ -4,6 +4,7 @@ import { dropAbandoned, forgetImports } from '../domain/imports/untake'
 import { forgetBrowsers } from '../people/known-browsers'
 import { forgetSessions } from '../people/sessions'
 import { forgetTries } from '../people/tries'
+import { forgetPresence } from '../domain/quizzes/presence'
 import { settle } from '../domain/sittings/end'
 
 /** Every process ends sittings that are past their hard stop, and what has had its time (imports left half way, sessions, tries), at its own uneven pace. */
@@ -14,7 +15,7 @@ export default defineNitroPlugin((nitro) => {
     try {
       while ((await settle(currentDatabase(), {}, serverNow())) === 50);
       await dropAbandoned(currentDatabase(), serverNow())
-      for (const forget of [forgetSessions, forgetBrowsers, forgetTries, forgetImports])
+      for (const forget of [forgetPresence, forgetSessions, forgetBrowsers, forgetTries, forgetImports])
         await forget(currentDatabase(), serverNow())
     } catch (error) {
       console.error('sweep', error)

@@ -29,6 +29,7 @@ export const forStudents: ReadonlySet<JobName> = new Set<JobName>(['reviewFor', 
 
 /** Jobs that are of use only to who waits for them: they end when whoever asked has gone. Nothing is in the bank before they have ended. */
 export const endWithAsker: ReadonlySet<JobName> = new Set<JobName>([
+  'earlierQuiz',
   'giveFile',
   'giveQuiz',
   'loadStimulus',

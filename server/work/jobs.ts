@@ -17,6 +17,7 @@ import { undoImport } from '../domain/imports/untake'
 import { marksTable } from '../domain/marks/marks'
 import { lookAtChecks } from '../domain/quizzes/checks'
 import { closeNow, lookAtClosing } from '../domain/quizzes/close'
+import { earlierQuiz } from '../domain/quizzes/earlier'
 import { makeEdit } from '../domain/quizzes/edits'
 import { openQuiz } from '../domain/quizzes/open'
 import { quizView } from '../domain/quizzes/view'
@@ -45,6 +46,7 @@ export const jobs = {
     beginTaking(database, person, batch, items, serverNow, tests),
   changeMany,
   closeNow,
+  earlierQuiz,
   giveFile,
   giveQuiz,
   importObjectives,

@@ -9,12 +9,21 @@ import { setAt } from '~~/core/quiz/edits'
 import { rowPoints } from '~~/core/quiz/walk'
 
 /** One row of the running order: a question, a pool, a stimulus group or a text. Opens in place; moves by drag and by keyboard. */
-const { row, first, last, selected, shuffled } = defineProps<{
+const {
+  row,
+  first,
+  last,
+  selected,
+  shuffled,
+  colleague = '',
+} = defineProps<{
   row: Row
   first: number
   last: number
   selected: boolean
   shuffled: boolean
+  /** Who else is on this row. */
+  colleague?: string
 }>()
 const emit = defineEmits<{ select: []; move: [by: number]; remove: [] }>()
 const store = useQuiz()
@@ -96,6 +105,7 @@ const number = (event: Event) => Number((event.target as HTMLInputElement).value
           :class="isGroup ? 'font-semibold text-petrol' : 'font-serif text-reading leading-snug'"
           >{{ title }}</span
         >
+        <span v-if="colleague" class="block text-note font-semibold text-bloom">{{ colleague }} is here</span>
         <span v-if="dots" class="block text-fine tracking-[0.2em] text-petrol" aria-hidden="true"
           >{{ '●'.repeat(dots.drawn) }}{{ '○'.repeat(dots.rest)
           }}<template v-if="dots.more"> +{{ dots.more }}</template></span

@@ -8,11 +8,13 @@ import { removeFrom, removeRow as removeRowEdit, setAt } from '~~/core/quiz/edit
 import { pointsOf, rowSize } from '~~/core/quiz/walk'
 
 /** One section of the running order. Rows are dragged within it and to others; every change is an edit. */
-const { section, startsAt, selected, only } = defineProps<{
+const { section, startsAt, selected, only, colleagues } = defineProps<{
   section: Section
   startsAt: number
   selected: string | null
   only: boolean
+  /** Names of colleagues by the row they are on. */
+  colleagues: ReadonlyMap<string, string>
 }>()
 const emit = defineEmits<{
   select: [id: string]
@@ -122,6 +124,7 @@ function removeSection() {
         :first="first"
         :last="last"
         :selected="selected === row.id"
+        :colleague="colleagues.get(row.id) ?? ''"
         :shuffled="section.order === 'shuffled'"
         @select="emit('select', row.id)"
         @move="emit('moveRow', row.id, $event)"

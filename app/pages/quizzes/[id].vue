@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { onKeyStroke, useIntervalFn } from '@vueuse/core'
+import { onKeyStroke } from '@vueuse/core'
 import { same } from '~~/core/quiz/edits/paths'
 import { stateLabels } from '~~/core/quiz/state'
 import { quizRoutes } from '~/client/quizzes'
@@ -10,6 +10,7 @@ import { quizRoutes } from '~/client/quizzes'
  */
 const route = useRoute()
 const store = useQuiz()
+const session = useSession()
 const id = computed(() => String(route.params.id))
 const { problem, act } = useAct()
 const opening = ref(false)
@@ -29,9 +30,14 @@ watch(id, load, { immediate: true })
 onBeforeUnmount(() => {
   store.close()
 })
-useIntervalFn(() => {
-  if (!document.hidden) void store.poll()
-}, 5000)
+const live = useQuizLive(() => id.value)
+provide(quizHere, live)
+/** Colleagues who are here; without live news, those who were at work on it. */
+const others = computed(() => {
+  const names = live.here.value.filter(({ person }) => person !== session.person?.id).map(({ name }) => name)
+  return names.length ? [...new Set(names)] : live.hears.value ? [] : store.others
+})
+const history = ref(false)
 useHead({ title: () => `${store.quiz?.content.title ?? 'Quiz'} · Thistle` })
 
 const state = computed(() => store.view?.state)
@@ -94,12 +100,12 @@ async function become(to: 'withdrawn' | 'published', words: string) {
             ></span
           >
           <span class="text-label text-soft" role="status"
-            >{{ saved
-            }}<template v-if="store.others.length"> · also here: {{ store.others.join(', ') }}</template></span
+            >{{ saved }}<template v-if="others.length"> · also here: {{ others.join(', ') }}</template></span
           >
           <div class="ml-auto flex flex-wrap gap-2">
             <button class="btn" :disabled="!store.undos.length" title="Ctrl Z" @click="store.undo()">Undo</button>
             <button class="btn" :disabled="!store.redos.length" title="Ctrl Shift Z" @click="store.redo()">Redo</button>
+            <button class="btn" @click="history = true">History</button>
             <span id="quiz-actions" class="contents" />
             <button v-if="state === 'draft' || contentAhead" class="btn btn-main" @click="opening = true">
               {{ state === 'draft' ? 'Open to classes…' : 'Give to later starts…' }}
@@ -138,6 +144,7 @@ async function become(to: 'withdrawn' | 'published', words: string) {
         are.
       </p>
       <div class="grow" :class="route.meta.wide ? '' : 'px-5 py-4'"><NuxtPage /></div>
+      <HistoryDialog :open="history" @close="history = false" />
       <OpeningDialog :open="opening" @close="opening = false" />
     </template>
     <p v-else-if="!problem" class="p-8 text-soft" role="status">Loading …</p>

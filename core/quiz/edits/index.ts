@@ -1,3 +1,4 @@
+export { editInWords, type Naming } from './words'
 export { applyEdit } from './apply'
 export type { Applied } from './step'
 export { onto } from './onto'

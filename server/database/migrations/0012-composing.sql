@@ -15,6 +15,10 @@ CREATE TABLE IF NOT EXISTS quiz_rating (
   FOREIGN KEY (person_id) REFERENCES person (id)
 ) ENGINE=InnoDB;
 
+-- What takes an edit back: for looking at earlier states. Edits of earlier releases have none.
+
+ALTER TABLE quiz_edit ADD COLUMN IF NOT EXISTS inverse LONGTEXT CHARACTER SET utf8mb4 COLLATE utf8mb4_bin DEFAULT NULL;
+
 -- A check that a teacher has set aside, with the reason.
 
 CREATE TABLE IF NOT EXISTS quiz_aside (

@@ -139,7 +139,7 @@ export async function keepChange(
 ): Promise<void> {
   const revision = row.revision + 1
   await keepQuiz(db, person, row, quiz, revision, now)
-  await keepEdit(db, person, row.id, revision, token, edit, now)
+  await keepEdit(db, person, row.id, revision, token, edit, applyEdit(row.quiz, edit).inverse, now)
   if (changesRules(edit)) await keepRules(db, person, row, quiz, revision, now)
 }
 

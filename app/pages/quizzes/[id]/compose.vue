@@ -14,6 +14,14 @@ import type { StimulusDetail } from '~~/server/domain/bank/material/stimuli'
 definePageMeta({ wide: true })
 const store = useQuiz()
 const selected = ref<string | null>(null)
+const live = inject(quizHere, null)
+watch(selected, (row) => {
+  if (live) live.row.value = row
+})
+/** Colleagues by the row they are on. */
+const onRow = computed(
+  () => new Map((live?.here.value ?? []).flatMap(({ row, name }) => (row ? [[row, name] as const] : []))),
+)
 const forPool = shallowRef<Hit[]>([])
 const sections = computed(() => store.quiz?.content.sections ?? [])
 const starts = computed(() => {
@@ -184,6 +192,7 @@ const set = (name: 'title' | 'intro', value: string) => {
             :starts-at="starts[index]!"
             :selected="selected"
             :only="sections.length === 1"
+            :colleagues="onRow"
             @select="selected = $event"
             @move-row="moveRow"
             @drop-row="dropRow"

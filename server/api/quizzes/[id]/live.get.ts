@@ -1,0 +1,28 @@
+import { z } from 'zod'
+import { id } from '../../../../core/question'
+import { quizFeed } from '../../../utils/feed'
+import { route } from '../../../utils/route'
+
+const beat = 15_000
+
+/** Server-sent events: the newest revision, and who else is here, as they change. */
+export default route({
+  right: 'quizTeacher',
+  params: z.object({ id }),
+  query: z.object({ page: z.string().regex(/^[a-z0-9]{4,20}$/) }),
+  async handle({ event, person, params, query }) {
+    const stream = createEventStream(event)
+    const leave = await quizFeed.follow(params.id, query.page, person, (news) => {
+      const [name] = Object.keys(news)
+      void stream.push({ event: name!, data: JSON.stringify(news) })
+      if ('ended' in news) void stream.close()
+    })
+    // What stands between may cut a line on which nothing is said.
+    const beating = setInterval(() => void stream.push({ event: 'beat', data: '' }), beat)
+    stream.onClosed(() => {
+      clearInterval(beating)
+      leave()
+    })
+    return stream.send()
+  },
+})
