@@ -27,7 +27,16 @@ const {
 }>()
 const emit = defineEmits<{ select: []; move: [by: number]; remove: [] }>()
 const store = useQuiz()
+const rows = inject(chosenRows)!
 const open = ref(false)
+const sampling = ref(false)
+const isChosen = computed(() => rows.chosen.value.includes(row.id))
+const spreadWords = {
+  none: 'drawn from all alike',
+  objectives: 'spread over objectives',
+  difficulty: 'spread over difficulty',
+  both: 'spread over objectives and difficulty',
+}
 
 const numbers = computed(() => (row.type === 'text' ? '' : first === last ? String(first) : `${first}–${last}`))
 const hit = computed(() => (row.type === 'question' ? store.facts.get(row.question) : undefined))
@@ -74,6 +83,10 @@ function keys(event: KeyboardEvent) {
     event.preventDefault()
     emit('move', event.key === 'ArrowUp' ? -1 : 1)
   }
+  if (event.key === 'x' || event.key === 'X') {
+    event.preventDefault()
+    rows.toggle(row.id, event.shiftKey)
+  }
   if (event.key === 'Delete') {
     event.preventDefault()
     emit('remove')
@@ -89,15 +102,22 @@ const number = (event: Event) => Number((event.target as HTMLInputElement).value
     class="group border-b border-rule"
     :class="[isGroup && 'bg-petrol-tint', selected && 'shadow-[inset_3px_0_0_var(--bloom)]']"
     :aria-label="`${numbers ? `Row ${numbers}: ` : ''}${title}`"
-    aria-keyshortcuts="Alt+ArrowUp Alt+ArrowDown Delete"
+    aria-keyshortcuts="Alt+ArrowUp Alt+ArrowDown Delete X"
     @focus="emit('select')"
     @click="emit('select')"
     @keydown="keys"
   >
-    <div class="grid grid-cols-[1rem_2.7rem_1fr_auto_2.4rem] items-baseline gap-x-2 py-1.5">
+    <div class="grid grid-cols-[1rem_1rem_2.5rem_1fr_auto_2.4rem] items-baseline gap-x-2 py-1.5">
       <span class="drag-handle cursor-grab self-center text-soft opacity-40 group-hover:opacity-100" aria-hidden="true"
         ><GripVertical :size="16"
       /></span>
+      <input
+        type="checkbox"
+        class="size-4 self-center accent-petrol opacity-25 checked:opacity-100 focus-visible:opacity-100 group-hover:opacity-100"
+        :checked="isChosen"
+        :aria-label="`Choose row ${numbers || title}`"
+        @click.stop="rows.toggle(row.id, $event.shiftKey)"
+      />
       <span class="text-right text-small text-soft">{{ numbers }}</span>
       <button class="min-w-0 text-left" :aria-expanded="open" @click="open = !open">
         <span
@@ -117,7 +137,10 @@ const number = (event: Event) => Number((event.target as HTMLInputElement).value
           }}<template v-if="shuffled && row.fixed"> · keeps its place</template></template
         >
         <template v-else-if="row.type === 'pool' || row.type === 'stimulus'"
-          >each {{ row.points }} {{ row.points === 1 ? 'pt' : 'pts' }}<br />{{ difficulty }}</template
+          >each {{ row.points }} {{ row.points === 1 ? 'pt' : 'pts' }}<br /><template
+            v-if="row.type === 'pool' && row.spread !== 'none'"
+            >spread · </template
+          >{{ difficulty }}</template
         >
         <template v-else>text</template>
       </span>
@@ -159,6 +182,20 @@ const number = (event: Event) => Number((event.target as HTMLInputElement).value
             :value="row.draw"
             @change="set('draw', number($event))"
         /></LabelledField>
+        <LabelledField v-if="row.type === 'pool'" label="Each paper’s draw" class="ml-4 inline-block"
+          ><select
+            class="field py-1"
+            :value="row.spread"
+            @change="set('spread', ($event.target as HTMLSelectElement).value)"
+          >
+            <option v-for="(words, value) in spreadWords" :key="value" :value="value">{{ words }}</option>
+          </select></LabelledField
+        >
+        <div v-if="row.type === 'pool'" class="flex flex-wrap gap-x-4 text-label">
+          <button class="link" :aria-expanded="sampling" @click="sampling = !sampling">three sample draws</button>
+          <button class="link" @click="rows.apart(row.id)">take the pool apart</button>
+        </div>
+        <SampleDraws v-if="sampling && row.type === 'pool'" :pool="row" />
         <ul class="text-label">
           <li v-for="member in members" :key="member.id" class="flex gap-3 border-b border-rule py-1">
             <span class="grow font-serif">{{ member.hit?.title ?? 'A question that is no longer in the bank' }}</span>

@@ -5,6 +5,8 @@ import { count } from '~~/core/kit/phrases'
 import type { Row, Section } from '~~/core/quiz'
 import { pointsText } from '~~/core/kit/exact'
 import { removeFrom, removeRow as removeRowEdit, setAt } from '~~/core/quiz/edits'
+import { copySection, mergeUp, splitAt } from '~~/core/quiz/arrange'
+import type { Edit } from '~~/core/quiz/edits'
 import { pointsOf, rowSize } from '~~/core/quiz/walk'
 
 /** One section of the running order. Rows are dragged within it and to others; every change is an edit. */
@@ -25,8 +27,13 @@ const emit = defineEmits<{
 const store = useQuiz()
 const list = useTemplateRef<HTMLElement>('list')
 const editing = ref(false)
+const folded = ref(false)
+const chosen = inject(chosenRows)!
+const total = ref<number | null>(null)
 let sortable: Sortable | undefined
 
+/** The chosen row before which this section can be cut. */
+const splitsAt = computed(() => section.rows.slice(1).find((row) => chosen.chosen.value.includes(row.id))?.id ?? null)
 const size = computed(() => section.rows.reduce((total, row) => total + rowSize(row), 0))
 const points = computed(() => pointsText(pointsOf(section.rows)))
 const numbered = computed(() => {
@@ -56,6 +63,11 @@ function removeRow(row: Row) {
   store.make(removeRowEdit(store.quiz!, row.id))
   announce('Taken out of the quiz.', store.undo)
 }
+function arrange(edit: Edit | null, said: string) {
+  if (!edit) return
+  store.make(edit)
+  announce(said, store.undo)
+}
 function removeSection() {
   store.make(removeFrom(store.quiz!, ['sections'], [section.id]))
   announce(`“${section.title}” is taken out, with its rows.`, store.undo)
@@ -76,7 +88,16 @@ function removeSection() {
       >
         <GripVertical :size="16" aria-hidden="true" />
       </button>
-      <h2 class="min-w-0 text-lg [overflow-wrap:anywhere]">{{ section.title }}</h2>
+      <h2 class="min-w-0 text-lg [overflow-wrap:anywhere]">
+        <button
+          :aria-expanded="!folded"
+          class="text-left"
+          :title="folded ? 'Unfold' : 'Fold'"
+          @click="folded = !folded"
+        >
+          {{ section.title }}<span v-if="folded" class="text-soft"> …</span>
+        </button>
+      </h2>
       <button
         class="text-small text-soft underline decoration-rule underline-offset-2 hover:decoration-current"
         :title="section.order === 'kept' ? 'Shuffle this section' : 'Keep the order'"
@@ -113,10 +134,51 @@ function removeSection() {
       <div class="flex flex-wrap gap-2">
         <button class="btn" @click="emit('moveSection', -1)">Move section up</button
         ><button class="btn" @click="emit('moveSection', 1)">Move section down</button>
+        <button
+          class="btn"
+          @click="arrange(copySection(store.quiz!, section.id, newRowId), 'The section is there twice.')"
+        >
+          Copy
+        </button>
+        <button
+          class="btn"
+          :disabled="!mergeUp(store.quiz!, section.id)"
+          @click="arrange(mergeUp(store.quiz!, section.id), 'Two sections are one now.')"
+        >
+          Join to the one above
+        </button>
+        <button
+          class="btn"
+          :disabled="!splitsAt"
+          title="Choose a row: the section is cut before it"
+          @click="splitsAt && arrange(splitAt(store.quiz!, splitsAt, newRowId), 'The section is cut in two.')"
+        >
+          Cut before the chosen row
+        </button>
         <button class="btn" :disabled="only" @click="removeSection">Take out the section</button>
+        <form
+          class="flex items-center gap-1"
+          @submit.prevent="
+            total !== null &&
+            chosen.spread(
+              total,
+              section.rows.map((row) => row.id),
+            )
+          "
+        >
+          <input
+            v-model.number="total"
+            class="field w-20! py-1"
+            type="number"
+            min="0"
+            step="0.5"
+            placeholder="points"
+            aria-label="Points in all, spread over the section"
+          /><button class="btn">Spread points in all</button>
+        </form>
       </div>
     </div>
-    <ul ref="list" :data-section="section.id" class="min-h-8">
+    <ul v-show="!folded" ref="list" :data-section="section.id" class="min-h-8">
       <RunningOrderRow
         v-for="{ row, first, last } in numbered"
         :key="row.id"

@@ -14,6 +14,8 @@ import type { StimulusDetail } from '~~/server/domain/bank/material/stimuli'
 definePageMeta({ wide: true })
 const store = useQuiz()
 const selected = ref<string | null>(null)
+const rows = useChosenRows()
+provide(chosenRows, rows)
 const live = inject(quizHere, null)
 watch(selected, (row) => {
   if (live) live.row.value = row
@@ -211,9 +213,10 @@ const set = (name: 'title' | 'intro', value: string) => {
           <PickMenu up class="ml-auto" words="Download as" :options="fileKinds" @pick="download" />
         </div>
         <p class="mt-4 text-note text-soft">
-          Rows and sections move by their handles, or with Alt and the arrow keys; Delete takes a row out; Ctrl Z takes
-          anything back.
+          Rows and sections move by their handles, or with Alt and the arrow keys; X chooses a row, with Shift all from
+          the one before; Delete takes a row out; Ctrl Z takes anything back.
         </p>
+        <ChosenBar :sections="sections" />
       </div>
       <aside class="min-h-0 space-y-6 overflow-y-auto border-rule bg-sheet px-4 py-4 lg:border-l">
         <FiguresPanel @pass-mark="navigateTo(`/quizzes/${store.id}/pass-mark`)" />
