@@ -1,22 +1,58 @@
 <script setup lang="ts">
 import { questionRoutes } from '~/client/questions'
-import { onKeyStroke, useInfiniteScroll } from '@vueuse/core'
+import { onKeyStroke, useInfiniteScroll, useLocalStorage } from '@vueuse/core'
 import { questionsUsed } from '~~/core/quiz/walk'
 import type { Hit } from '~~/server/domain/bank/finding/hits'
 
 /** Finds questions while a quiz is composed; several are picked and go in at a place that the button names. */
-const { place } = defineProps<{ place: string }>()
-const emit = defineEmits<{ add: [Hit[]]; pool: [Hit[]] }>()
+const { place, pool = '' } = defineProps<{
+  place: string
+  /** The pool that is selected in the running order: hits can go into it. */
+  pool?: string
+}>()
+const emit = defineEmits<{ add: [Hit[]]; pool: [Hit[]]; into: [Hit[]] }>()
 const store = useQuiz()
 const search = useQuestionSearch('usable')
 const { words, result, problem, labelled, hits, isNarrowed } = search
 const { problem: refused, act } = useAct()
-const picked = ref<Hit[]>([])
+/** What is chosen stays so while search and filters change, and over a reload. */
+const picked = useLocalStorage<Hit[]>(`thistle:chosen:${store.id ?? ''}`, [])
+const reading = ref<string | null>(null)
+const overlooking = ref(false)
+let last: string | null = null
 const field = useTemplateRef<HTMLInputElement>('field')
 const used = computed(() => new Set(store.quiz ? questionsUsed(store.quiz.content) : []))
 const isPicked = (hit: Hit) => picked.value.some((each) => each.id === hit.id)
-const toggle = (hit: Hit) => {
-  picked.value = isPicked(hit) ? picked.value.filter((each) => each.id !== hit.id) : [...picked.value, hit]
+/** @param stretch with Shift: all from the one before */
+function toggle(hit: Hit, stretch = false) {
+  const from = hits.value.findIndex((each) => each.id === last)
+  const to = hits.value.indexOf(hit)
+  if (stretch && from >= 0 && to >= 0) {
+    const between = hits.value.slice(Math.min(from, to), Math.max(from, to) + 1)
+    picked.value = [...picked.value, ...between.filter((each) => !isPicked(each))]
+  } else picked.value = isPicked(hit) ? picked.value.filter((each) => each.id !== hit.id) : [...picked.value, hit]
+  last = hit.id
+}
+/** More than this are not chosen at once. */
+const mostAtOnce = 300
+const choosing = ref(false)
+/** All that the search finds, page by page. */
+async function chooseAll() {
+  choosing.value = true
+  while (search.hasMore.value && hits.value.length < mostAtOnce) {
+    const before = hits.value.length
+    await search.more()
+    if (hits.value.length === before) break
+  }
+  const found = hits.value.slice(0, mostAtOnce)
+  picked.value = [...picked.value, ...found.filter((hit) => !isPicked(hit))]
+  choosing.value = false
+}
+function shift(from: number, by: number) {
+  const next = [...picked.value]
+  const [moved] = next.splice(from, 1)
+  next.splice(from + by, 0, moved!)
+  picked.value = next
 }
 const box = useTemplateRef<HTMLElement>('box')
 useInfiniteScroll(box, () => search.more(), {
@@ -38,10 +74,11 @@ async function taken(): Promise<Hit[]> {
     ),
   )
 }
-async function give(kind: 'add' | 'pool') {
+async function give(kind: 'add' | 'pool' | 'into') {
   await act(async () => {
     const hits = await taken()
     if (kind === 'add') emit('add', hits)
+    else if (kind === 'into') emit('into', hits)
     else emit('pool', hits)
     picked.value = []
   })
@@ -68,19 +105,74 @@ async function give(kind: 'add' | 'pool') {
       <p class="text-note text-soft" role="status">
         {{ result ? search.totalWords.value : 'Searching …' }}{{ picked.length ? ` · ${picked.length} chosen` : '' }}
         <button v-if="isNarrowed" class="link ml-2" @click="search.clear()">clear</button>
+        <button
+          v-if="isNarrowed && hits.length && result && result.total <= mostAtOnce"
+          class="link ml-2"
+          :disabled="choosing"
+          @click="chooseAll"
+        >
+          choose all {{ result.total }}
+        </button>
+        <button v-if="picked.length" class="link ml-2" :aria-expanded="overlooking" @click="overlooking = !overlooking">
+          {{ overlooking ? 'back to the search' : 'look them over' }}
+        </button>
       </p>
       <ProblemNote class="text-small" :words="refused || problem" />
     </div>
-    <ul ref="box" class="min-h-40 grow overflow-y-auto border-t border-rule">
-      <li v-for="hit in hits" :key="hit.id">
+    <ol
+      v-if="overlooking && picked.length"
+      class="min-h-40 grow overflow-y-auto border-t border-rule"
+      aria-label="Chosen questions, in their order"
+    >
+      <li v-for="(hit, i) in picked" :key="hit.id" class="border-b border-rule px-3.5 py-2">
+        <p class="line-clamp-2 font-serif text-label">{{ hit.title }}</p>
+        <p class="mt-1 flex gap-3 text-note">
+          <QuestionMeta :hit="hit" />
+          <span class="ml-auto flex gap-2">
+            <button
+              class="link"
+              :disabled="i === 0"
+              :aria-label="`Up: ${hit.title.slice(0, 60)}`"
+              @click="shift(i, -1)"
+            >
+              up
+            </button>
+            <button
+              class="link"
+              :disabled="i === picked.length - 1"
+              :aria-label="`Down: ${hit.title.slice(0, 60)}`"
+              @click="shift(i, 1)"
+            >
+              down
+            </button>
+            <button
+              class="link"
+              :aria-expanded="reading === hit.id"
+              @click="reading = reading === hit.id ? null : hit.id"
+            >
+              {{ reading === hit.id ? 'close' : 'read' }}
+            </button>
+            <button class="link" :aria-label="`Choose no more: ${hit.title.slice(0, 60)}`" @click="toggle(hit)">
+              drop
+            </button>
+          </span>
+        </p>
+        <WholeQuestion v-if="reading === hit.id" :id="hit.id" class="mt-2" />
+      </li>
+    </ol>
+    <ul v-show="!overlooking || !picked.length" ref="box" class="min-h-40 grow overflow-y-auto border-t border-rule">
+      <li v-for="hit in hits" :key="hit.id" class="border-b border-rule">
         <label
-          class="block cursor-pointer border-b border-rule px-3.5 py-2.5"
+          class="block cursor-pointer px-3.5 pt-2.5 pb-1"
           :class="isPicked(hit) ? 'bg-bloom-tint shadow-[inset_3px_0_0_var(--bloom)]' : 'hover:bg-sheet'"
         >
-          <input type="checkbox" class="peer sr-only" :checked="isPicked(hit)" @change="toggle(hit)" />
-          <span
-            class="line-clamp-3 font-serif text-label leading-snug peer-focus-visible:outline-2 peer-focus-visible:outline-bloom"
-            >{{ hit.title }}</span
+          <span class="flex items-start gap-2"
+            ><input
+              type="checkbox"
+              class="mt-0.5 size-4 shrink-0 accent-petrol"
+              :checked="isPicked(hit)"
+              @click="toggle(hit, $event.shiftKey)"
+            /><span class="line-clamp-3 font-serif text-label leading-snug">{{ hit.title }}</span></span
           >
           <span class="mt-1 flex flex-wrap justify-between gap-x-2"
             ><QuestionMeta :hit="hit" /><span v-if="hit.origin" class="text-note text-petrol"
@@ -96,6 +188,17 @@ async function give(kind: 'add' | 'pool') {
             ></span
           >
         </label>
+        <div class="px-3.5 pb-1.5">
+          <button
+            class="link text-note"
+            :aria-expanded="reading === hit.id"
+            :aria-label="`${reading === hit.id ? 'Close' : 'Read'}: ${hit.title.slice(0, 60)}`"
+            @click="reading = reading === hit.id ? null : hit.id"
+          >
+            {{ reading === hit.id ? 'close' : 'read' }}
+          </button>
+          <WholeQuestion v-if="reading === hit.id" :id="hit.id" class="mt-2" />
+        </div>
       </li>
       <li v-if="result && !hits.length" class="p-4 text-soft">
         Nothing found. Try fewer words<template v-if="isNarrowed"
@@ -108,6 +211,7 @@ async function give(kind: 'add' | 'pool') {
         {{ picked.length ? `Add ${picked.length} ${place}` : 'Choose questions to add' }}
       </button>
       <button v-if="picked.length > 1" class="btn" @click="give('pool')">Make a pool of {{ picked.length }}</button>
+      <button v-if="picked.length && pool" class="btn" @click="give('into')">Into {{ pool }}</button>
       <button v-if="picked.length" class="btn btn-quiet" @click="picked = []">Choose none</button>
     </div>
   </section>

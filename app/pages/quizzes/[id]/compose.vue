@@ -3,6 +3,7 @@ import type { Row } from '~~/core/quiz'
 import {
   addRows as addRowsEdit,
   addSection as addSectionEdit,
+  addTo,
   moveRow as moveRowEdit,
   moveSection as moveSectionEdit,
   setAt,
@@ -73,6 +74,23 @@ function makePool(pool: { title: string; draw: number; points: number }) {
     },
   ])
   forPool.value = []
+}
+
+/** The pool that is selected: what is chosen in the finder can go into it. */
+const selectedPool = computed(() => {
+  const row = sections.value.flatMap((section) => section.rows).find((each) => each.id === selected.value)
+  return row?.type === 'pool' ? row : null
+})
+function intoSelectedPool(hits: Hit[]) {
+  const pool = selectedPool.value
+  const fresh = hits.map((hit) => hit.id).filter((id) => !pool?.questions.includes(id))
+  if (!pool || !fresh.length) {
+    announce('They are in the pool already.')
+    return
+  }
+  store.learn(hits)
+  store.make(addTo(['rows', pool.id, 'questions'], pool.questions.at(-1) ?? null, fresh))
+  announce(`${fresh.length} put into the pool.`, store.undo)
 }
 
 const choosingStimulus = ref(false)
@@ -162,7 +180,9 @@ const set = (name: 'title' | 'intro', value: string) => {
         class="max-h-[60dvh] border-b border-rule lg:max-h-none lg:border-b-0 lg:border-r"
         :place="target.words"
         @add="add"
+        :pool="selectedPool ? `the pool${selectedPool.title ? ` “${selectedPool.title.slice(0, 20)}”` : ''}` : ''"
         @pool="forPool = $event"
+        @into="intoSelectedPool"
       />
       <div class="min-h-0 overflow-y-auto px-5 py-4">
         <details class="mb-4 text-label">
