@@ -1,6 +1,7 @@
 import { route } from './route'
 
 export const quizRoutes = {
+  aside: route<typeof import('~~/server/api/quizzes/[id]/aside.put')>('PUT', 'quizzes/[id]/aside'),
   checks: route<typeof import('~~/server/api/quizzes/[id]/checks.get')>('GET', 'quizzes/[id]/checks'),
   closing: route<typeof import('~~/server/api/quizzes/[id]/close.get')>('GET', 'quizzes/[id]/close'),
   closeNow: route<typeof import('~~/server/api/quizzes/[id]/close.post')>('POST', 'quizzes/[id]/close'),

@@ -74,6 +74,7 @@ export const useQuiz = defineStore('quiz', () => {
     redo: () => open.value?.replica.redo(),
     answer: (keep: 'theirs' | 'mine') => open.value?.replica.answer(keep),
     say: (problem: string) => open.value?.replica.closeProblem(problem),
+    recheck: async () => open.value?.replica.recheck(),
     poll: async () => open.value?.replica.poll(),
     told: async (revision: number) => open.value?.replica.told(revision),
   }

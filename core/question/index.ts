@@ -9,6 +9,7 @@ export { question, id, language, points, toolNames, type Question } from './sche
 export { kinds, kindNames, kindOf, type KindName, type PlacedOption, type SealedBody } from './kinds'
 export { plainText, isBlank } from './allowed-html'
 export { unreadable } from './unreadable'
+export { readingOf, type Reading } from './reading'
 export { letter } from './kinds/letter'
 export { blankQuestion, completed } from './blank'
 export { scoreAnswer, commentsFor, type ScoredAnswer } from './score'

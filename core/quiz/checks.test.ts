@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import {
   at,
+  checkedQuestion,
   groupRow,
   names,
   poolRow,
@@ -18,7 +19,7 @@ import { applyEdit } from './edits'
 import type { Quiz, Row, Rules } from './schema'
 import { stateOf } from './state'
 
-const questions = new Map(names('q', 20).map((id) => [id, { title: `Question ${id}`, usable: id !== 'q20' }]))
+const questions = new Map(names('q', 20).map((id) => [id, checkedQuestion(`Question ${id}`, { usable: id !== 'q20' })]))
 function check(rows: Row[], rules: Partial<Rules> = {}, students = [sampleStudent()]): { quiz: Quiz; found: Check[] } {
   const quiz = { content: sampleContent(rows), rules: sampleRules(rules) }
   return { quiz, found: run(quiz, students) }

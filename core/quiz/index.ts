@@ -1,6 +1,6 @@
 export * from './edits'
 export { checkQuiz } from './checks'
-export type { Check, CheckContext } from './check/check'
+export type { Check, CheckContext, CheckedQuestion } from './check/check'
 export { newQuiz, blankContent } from './blank'
 export { changesInWords, gradeMethods, passWords, toldToStudents, usualRules } from '../rules'
 export { stateOf, stateLabels, mayBecome, type QuizState, type StoredState } from './state'

@@ -1,5 +1,13 @@
 import { describe, expect, it } from 'vitest'
-import { at, questionRow, sampleContent, sampleRules, sampleStudent, sampleWindow } from '../../tests/fixtures/core'
+import {
+  checkedQuestion,
+  at,
+  questionRow,
+  sampleContent,
+  sampleRules,
+  sampleStudent,
+  sampleWindow,
+} from '../../tests/fixtures/core'
 import {
   applyEdit,
   checkQuiz,
@@ -179,7 +187,7 @@ describe('the latest start', () => {
       checkQuiz(each, {
         now: at('08:00'),
         zone: 'UTC',
-        questions: new Map([['q1', { title: 'One', usable: true }]]),
+        questions: new Map([['q1', checkedQuestion('One')]]),
         classNames: new Map([['tue', 'Tuesday evening']]),
         students: [],
       })

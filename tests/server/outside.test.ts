@@ -115,15 +115,19 @@ describe('banks from outside', () => {
       db,
       maren,
       {
-        ...quiz,
-        content: {
-          ...quiz.content,
-          sections: [
-            {
-              ...quiz.content.sections[0]!,
-              rows: [{ type: 'question', id: 'r1', question: hit!.id, points: 1, fixed: false }],
-            },
-          ],
+        id: 'quiz-tides',
+        edition: null,
+        quiz: {
+          ...quiz,
+          content: {
+            ...quiz.content,
+            sections: [
+              {
+                ...quiz.content.sections[0]!,
+                rows: [{ type: 'question', id: 'r1', question: hit!.id, points: 1, fixed: false }],
+              },
+            ],
+          },
         },
       },
       later(20),

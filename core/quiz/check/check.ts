@@ -1,9 +1,29 @@
+import type { QuestionFacts } from '../../figures/facts'
+import type { Reading } from '../../question/reading'
 import type { Instant } from '../../kit/time'
 import type { Assigned } from '../../release/ends'
 import type { Edit } from '../edits/edit'
 
 /** One edit; or, where only a person can choose, the place where they do. */
-export type Remedy = { label: string; edit: Edit } | { label: string; goTo: 'finder' | 'windows' }
+export type Remedy =
+  | { label: string; edit: Edit }
+  | { label: string; goTo: 'finder' | 'windows' }
+  /** A question, to be opened in the bank. */
+  | { label: string; open: string }
+
+/** A question as the checks need it; what is not known is not looked at. */
+export interface CheckedQuestion {
+  title: string
+  usable: boolean
+  /** Colleagues who say that something is wrong. */
+  doubts: number
+  /** What it has in common with those that are the same but for their numbers. */
+  near: string
+  /** There is a newer version than the one of the edition that students sit. */
+  newer: boolean
+  reading: Reading | null
+  facts: QuestionFacts | null
+}
 
 export interface Check {
   /** Stable name of what was found. */
@@ -15,6 +35,8 @@ export interface Check {
   where: 'compose' | 'rules'
   /** What mends it, with the words of its button; null where there is only something to know. What stops always has one. */
   remedy: Remedy | null
+  /** A teacher has set it aside. */
+  aside?: { reason: string; by: string }
 }
 
 /** What the checks need to know beside the quiz. */
@@ -22,7 +44,7 @@ export interface CheckContext {
   now: Instant
   zone: string
   /** Questions that can be used: those that are there, whole and not retired. Name for the sentence. */
-  questions: ReadonlyMap<string, { title: string; usable: boolean }>
+  questions: ReadonlyMap<string, CheckedQuestion>
   classNames: ReadonlyMap<string, string>
   students: readonly (Assigned & { name: string })[]
 }

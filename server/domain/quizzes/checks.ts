@@ -1,45 +1,107 @@
-import type { QuestionRow } from '../../database/tables'
+import type { EditionRow, PersonRow, QuestionRow, QuizAsideRow } from '../../database/tables'
 import type { Instant } from '../../../core/kit/time'
-import { checkQuiz, questionsUsed, type Check, type Quiz } from '../../../core/quiz'
-import type { Db } from '../../database/database'
-import { loadQuiz } from './quizzes'
+import { readingOf } from '../../../core/question'
+import { checkQuiz, questionsUsed, type Check, type CheckedQuestion, type Quiz } from '../../../core/quiz'
+import { toSql } from '../../database/codec'
+import type { Database, Db } from '../../database/database'
+import { recordLine } from '../record'
+import { Problem } from '../problem'
 import type { Person } from '../../people/people'
-import { classNames } from '../classes/classes'
 import { assignedTo } from '../classes/assigned'
+import { classNames } from '../classes/classes'
+import { hitsFor } from '../bank/finding/hits'
+import { loadVersions } from '../bank/questions/rows'
+import { loadEdition } from './edition'
+import { ensureTeaches, loadQuiz, type LoadedQuiz } from './quizzes'
+
+/** Questions of a quiz with all that the checks read of them. */
+async function checkedQuestions(
+  db: Db,
+  person: Pick<Person, 'school'>,
+  quiz: Quiz,
+  edition: EditionRow['id'] | null,
+): Promise<Map<string, CheckedQuestion>> {
+  const ids = questionsUsed(quiz.content)
+  if (!ids.length) return new Map()
+  const [hits, near, frozen] = await Promise.all([
+    hitsFor(db, person, ids),
+    db.rows<Pick<QuestionRow, 'id' | 'near_key'>>('SELECT id, near_key FROM question WHERE id IN (?)', [ids]),
+    edition ? loadEdition(db, edition) : null,
+  ])
+  const bodies = await loadVersions(db, hits)
+  const nearOf = new Map(near.map((row) => [row.id, row.near_key]))
+  return new Map(
+    hits.map((hit) => {
+      const body = bodies.get(hit.id)
+      const sat = frozen?.questions[hit.id]?.version
+      return [
+        hit.id,
+        {
+          title: hit.title,
+          usable: hit.state === 'usable' && hit.sharing !== 'outside',
+          doubts: hit.doubts,
+          near: nearOf.get(hit.id) ?? '',
+          newer: sat !== undefined && sat < hit.version,
+          reading: body ? readingOf(body) : null,
+          facts: hit,
+        },
+      ]
+    }),
+  )
+}
 
 /** Runs core's checks with what the database knows. */
 export async function checksFor(
   db: Db,
   person: Pick<Person, 'school' | 'zone'>,
-  quiz: Quiz,
+  { id, quiz, edition }: Pick<LoadedQuiz, 'id' | 'quiz' | 'edition'>,
   now: Instant,
 ): Promise<Check[]> {
-  const ids = questionsUsed(quiz.content)
-  const [questions, names, students] = await Promise.all([
-    ids.length
-      ? db.rows<Pick<QuestionRow, 'id' | 'title' | 'state' | 'sharing'>>(
-          'SELECT id, title, state, sharing FROM question WHERE id IN (?) AND school_id = ?',
-          [ids, person.school],
-        )
-      : [],
+  const [questions, names, students, aside] = await Promise.all([
+    checkedQuestions(db, person, quiz, edition),
     classNames(db, person.school),
     assignedTo(db, quiz.rules),
-  ])
-  return checkQuiz(quiz, {
-    now,
-    zone: person.zone,
-    students,
-    questions: new Map(
-      questions.map(({ id, title, state, sharing }) => [
-        id,
-        { title, usable: state === 'usable' && sharing !== 'outside' },
-      ]),
+    db.rows<Pick<QuizAsideRow, 'code' | 'reason'> & Pick<PersonRow, 'name'>>(
+      'SELECT a.code, a.reason, p.name FROM quiz_aside a JOIN person p ON p.id = a.person_id WHERE a.quiz_id = ?',
+      [id],
     ),
-    classNames: names,
+  ])
+  const asideOf = new Map(aside.map(({ code, reason, name }) => [code, { reason, by: name }]))
+  return checkQuiz(quiz, { now, zone: person.zone, students, questions, classNames: names }).map((check) => {
+    const set = check.level === 'look' ? asideOf.get(check.code) : undefined
+    return set ? { ...check, aside: set } : check
   })
 }
 
 /** The checks of a quiz as it stands. */
 export async function lookAtChecks(db: Db, person: Person, quiz: string, now: Instant): Promise<Check[]> {
-  return checksFor(db, person, (await loadQuiz(db, quiz)).quiz, now)
+  return checksFor(db, person, await loadQuiz(db, quiz), now)
+}
+
+/** So many checks of one quiz may be set aside. */
+const mostAside = 300
+
+/** Sets a check aside, with a reason that is kept; null takes it up again. What stops opening is never set aside. */
+export async function setAside(
+  database: Database,
+  person: Person,
+  quiz: string,
+  { code, reason }: { code: string; reason: string | null },
+  now: Instant,
+): Promise<{ code: string; reason: string | null }> {
+  await database.transaction(async (db) => {
+    await ensureTeaches(db, person, quiz)
+    if (reason === null) await db.run('DELETE FROM quiz_aside WHERE quiz_id = ? AND code = ?', [quiz, code])
+    else {
+      const there = await db.one<{ n: number }>('SELECT COUNT(*) AS n FROM quiz_aside WHERE quiz_id = ?', [quiz])
+      if (Number(there?.n) >= mostAside)
+        throw new Problem(422, 'too-many', `${mostAside} checks are set aside already. Take some up again first.`)
+      await db.run(
+        'INSERT INTO quiz_aside (quiz_id, code, reason, person_id, made_at) VALUES (?, ?, ?, ?, ?) ON DUPLICATE KEY UPDATE reason = VALUES(reason), person_id = VALUES(person_id), made_at = VALUES(made_at)',
+        [quiz, code, reason, person.id, toSql(now)],
+      )
+    }
+    await recordLine(db, now, person.id, reason === null ? 'check taken up' : 'check set aside', quiz, { code, reason })
+  })
+  return { code, reason }
 }

@@ -34,7 +34,7 @@ export async function openQuiz(
     await db.one('SELECT id FROM quiz WHERE id = ? FOR UPDATE', [quizId])
     await ensureTeaches(db, person, quizId)
     const row = await loadQuiz(db, quizId)
-    ensureNothingStops(await checksFor(db, person, row.quiz, now))
+    ensureNothingStops(await checksFor(db, person, row, now))
     if (row.stored === 'published' && row.editionRevision === row.revision)
       throw new Problem(409, 'open-already', 'This quiz is open already, as it stands.')
     const last = await db.one<{ number: number }>('SELECT MAX(number) AS number FROM edition WHERE quiz_id = ?', [

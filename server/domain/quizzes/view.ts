@@ -42,7 +42,7 @@ export async function quizView(db: Db, person: Person, id: string, now: Instant)
       'SELECT c.id, c.name, COUNT(e.person_id) AS students FROM class c LEFT JOIN enrolment e ON e.class_id = c.id WHERE c.school_id = ? GROUP BY c.id ORDER BY c.name',
       [person.school],
     ),
-    checksFor(db, person, row.quiz, now),
+    checksFor(db, person, row, now),
     row.edition
       ? db.one<Pick<EditionRow, 'number'>>('SELECT number FROM edition WHERE id = ?', [row.edition])
       : undefined,

@@ -76,7 +76,7 @@ const hitColumns =
   'q.id, q.version, q.state, q.kind, q.title, q.internal_name, q.key_text, q.points, q.seconds, q.difficulty, q.changed_at, q.folder_id, q.source, q.language, p.name AS owner, q.sharing, q.stimulus_id, b.name AS bank, q.chosen, c.question_id AS copy, q.doubts, q.last_used_at, q.guessing'
 
 /** Given questions as hits, in the order asked for: for a running order that shows what it holds. */
-export async function hitsFor(db: Db, person: Person, ids: readonly string[]): Promise<Hit[]> {
+export async function hitsFor(db: Db, person: Pick<Person, 'school'>, ids: readonly string[]): Promise<Hit[]> {
   if (!ids.length) return []
   const hits = await withUse(
     db,

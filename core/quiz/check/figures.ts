@@ -1,0 +1,138 @@
+import { figuresFor, workingTime, type Facts } from '../../figures'
+import { duration } from '../../kit/phrases'
+import { setAt, together } from '../edits/make'
+import type { PoolRow, Quiz } from '../schema'
+import { allRows, questionsUsed } from '../walk'
+import { look, type CheckContext, type Found } from './check'
+
+/** Checks of what the figures say: how fair papers are to one another, and whether time suffices. */
+
+/** By how many points in a hundred the easiest and the hardest paper may differ, and a score by the draw alone. */
+export const spreadBound = 10
+export const luckBound = 2.5
+/** Sittings that are simulated for the check of time. */
+const sittings = 1500
+
+function factsIn(quiz: Quiz, context: CheckContext): Facts {
+  return new Map(
+    questionsUsed(quiz.content).flatMap((id) => {
+      const facts = context.questions.get(id)?.facts
+      return facts ? [[id, facts] as const] : []
+    }),
+  )
+}
+
+/** Pools that are not spread over difficulty and hold questions of more than one. */
+function uneven(quiz: Quiz, facts: Facts): PoolRow[] {
+  return allRows(quiz.content).filter(
+    (row): row is PoolRow =>
+      row.type === 'pool' &&
+      row.draw < row.questions.length &&
+      (row.spread === 'none' || row.spread === 'objectives') &&
+      new Set(row.questions.map((id) => facts.get(id)?.difficulty)).size > 1,
+  )
+}
+
+export function fairnessChecks(quiz: Quiz, context: CheckContext): Found {
+  const facts = factsIn(quiz, context)
+  if (!facts.size || !allRows(quiz.content).some((row) => row.type === 'pool')) return []
+  const { spread, forecast } = figuresFor(quiz.content, quiz.rules, facts)
+  if (!spread || !forecast) return []
+  const pools = uneven(quiz, facts)
+  const remedy = pools.length
+    ? {
+        label: pools.length === 1 ? 'Spread the pool over difficulty' : `Spread ${pools.length} pools over difficulty`,
+        edit: together(
+          pools.map((row) =>
+            setAt(quiz, ['rows', row.id, 'spread'], row.spread === 'objectives' ? 'both' : 'difficulty'),
+          ),
+        )!,
+      }
+    : null
+  const apart = Math.round((spread.easiest - spread.hardest) * 100)
+  const luck = forecast.luck.deviation * 100
+  const found: Found = []
+  if (apart > spreadBound)
+    found.push(
+      look(
+        'uneven-papers',
+        'compose',
+        'Papers differ in difficulty',
+        `The same student would get ${Math.round(spread.hardest * 100)} % on the hardest set that can be drawn and ${Math.round(spread.easiest * 100)} % on the easiest: ${apart} points in 100.`,
+        remedy,
+      ),
+    )
+  if (luck > luckBound)
+    found.push(
+      look(
+        'luck',
+        'compose',
+        'Much is luck of the draw',
+        `Which questions are drawn moves a score by about ${Math.round(luck)} points in 100, whatever a student knows.`,
+        remedy,
+      ),
+    )
+  return found
+}
+
+export function timeChecks(quiz: Quiz, context: CheckContext): Found {
+  const { limit } = quiz.rules
+  const facts = factsIn(quiz, context)
+  if (limit === null || !facts.size) return []
+  const time = workingTime(quiz.content, facts, sittings)
+  const needed = time ? Math.ceil(time.ninety / 60) : 0
+  if (needed <= limit) return []
+  return [
+    look(
+      'too-little-time',
+      'rules',
+      'Time is short',
+      `Nine in ten students are done within ${duration(needed)}; the limit is ${duration(limit)}.`,
+      { label: `Give ${duration(needed)}`, edit: setAt(quiz, ['rules', 'limit'], needed) },
+    ),
+  ]
+}
+
+/** A score at once is promised, and somebody has to mark first. */
+export function handMarkChecks(quiz: Quiz, context: CheckContext): Found {
+  const byHand = questionsUsed(quiz.content).filter((id) => context.questions.get(id)?.reading?.byHand)
+  const { score, grade } = quiz.rules.release
+  const promised = [score, grade].filter(({ from }) => from.at === 'handIn')
+  if (!byHand.length || !promised.length) return []
+  return [
+    look(
+      'marked-by-hand',
+      'rules',
+      'A score at once, but somebody has to mark',
+      `${byHand.length === 1 ? 'One question is' : `${byHand.length} questions are`} marked by hand: there is no score on handing in.`,
+      {
+        label: 'Show it when it is marked',
+        edit: together(
+          (['score', 'grade'] as const)
+            .filter((name) => quiz.rules.release[name].from.at === 'handIn')
+            .map((name) => setAt(quiz, ['rules', 'release', name, 'from'], { at: 'marked', offset: 0 })),
+        )!,
+      },
+    ),
+  ]
+}
+
+/** Common practice: more than five questions at once make people scroll and lose their place. */
+export const mostToAPage = 5
+
+export function pageChecks(quiz: Quiz): Found {
+  const { pages } = quiz.content
+  if (pages.by !== 'count' || pages.count <= mostToAPage) return []
+  return [
+    look(
+      'long-pages',
+      'rules',
+      'Many questions to a page',
+      `${pages.count} stand on each page. Common practice is at most ${mostToAPage}; with more, people lose their place.`,
+      {
+        label: `${mostToAPage} to a page`,
+        edit: setAt(quiz, ['content', 'pages'], { by: 'count', count: mostToAPage }),
+      },
+    ),
+  ]
+}
