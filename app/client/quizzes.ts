@@ -5,6 +5,7 @@ export const quizRoutes = {
   checks: route<typeof import('~~/server/api/quizzes/[id]/checks.get')>('GET', 'quizzes/[id]/checks'),
   closing: route<typeof import('~~/server/api/quizzes/[id]/close.get')>('GET', 'quizzes/[id]/close'),
   closeNow: route<typeof import('~~/server/api/quizzes/[id]/close.post')>('POST', 'quizzes/[id]/close'),
+  copy: route<typeof import('~~/server/api/quizzes/[id]/copy.post')>('POST', 'quizzes/[id]/copy'),
   changes: route<typeof import('~~/server/api/quizzes/[id]/edits.get')>('GET', 'quizzes/[id]/edits'),
   edit: route<typeof import('~~/server/api/quizzes/[id]/edits.post')>('POST', 'quizzes/[id]/edits'),
   get: route<typeof import('~~/server/api/quizzes/[id]/index.get')>('GET', 'quizzes/[id]'),

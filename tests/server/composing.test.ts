@@ -8,9 +8,11 @@ import { changeBlueprint, dropBlueprint, keepBlueprint, listBlueprints } from '.
 import { scope } from '../../server/domain/blueprints/candidates'
 import { proposeFor, sortsIn } from '../../server/domain/blueprints/propose'
 import { judgesOf, rate } from '../../server/domain/quizzes/ratings'
+import { lookAtChecks, setAside } from '../../server/domain/quizzes/checks'
+import { copyQuiz } from '../../server/domain/quizzes/copy'
 import { makeEdit } from '../../server/domain/quizzes/edits'
 import { createQuiz, loadQuiz, shareQuiz, unshareQuiz } from '../../server/domain/quizzes/quizzes'
-import { addRows } from '../../core/quiz'
+import { addRows, questionsUsed } from '../../core/quiz'
 import type { Person } from '../../server/people/people'
 import { freshDatabase, person } from '../support/database'
 import { day } from '../support/quiz'
@@ -146,6 +148,45 @@ describe('a proposal', () => {
       )
     expect((await orderings(null)).shortfalls).toEqual([])
     expect((await orderings('2030-04-01T00:00:00.000Z')).shortfalls).toMatchObject([{ lacks: 1 }])
+  })
+})
+
+describe('a copy of a quiz', () => {
+  it('is one’s own and in draft; what the copier may not see does not come along', async () => {
+    const hidden = await addQuestion(db, maren, sampleQuestion('choice'), day, undefined, {
+      folder: null,
+      sharing: 'private',
+    })
+    const id = await quizWith('Copied', ['q-datum', hidden.id])
+    await expect(copyQuiz(db, idris, id, { title: 'Taken', withRules: true, days: 7 }, day)).rejects.toMatchObject({
+      status: 404,
+    })
+    await shareQuiz(db, maren, id, { email: await emailOf(idris) }, day)
+    const theirs = await copyQuiz(db, idris, id, { title: 'Theirs', withRules: true, days: 7 }, day)
+    expect(theirs.leftOut).toBe(1)
+    const copy = await loadQuiz(db, theirs.id)
+    expect(copy).toMatchObject({ owner: 'p-idris', stored: 'draft', edition: null, revision: 0 })
+    expect(questionsUsed(copy.quiz.content)).toEqual(['q-datum'])
+    const mine = await copyQuiz(db, maren, id, { title: 'Mine', withRules: false, days: 0 }, day)
+    expect(mine.leftOut).toBe(0)
+    expect(questionsUsed((await loadQuiz(db, mine.id)).quiz.content)).toEqual(['q-datum', hidden.id])
+  })
+})
+
+describe('a check that is set aside', () => {
+  it('keeps the reason and who gave it, and is taken up again', async () => {
+    const id = await quizWith('Aside', ['q-datum'])
+    const codes = async () => (await lookAtChecks(db, maren, id, day)).map(({ code, level }) => ({ code, level }))
+    const looks = (await codes()).filter(({ level }) => level === 'look')
+    const stops = (await codes()).filter(({ level }) => level === 'stop')
+    expect(stops.length).toBeGreaterThan(0)
+    for (const { code } of [...looks, ...stops]) await setAside(db, maren, id, { code, reason: 'On purpose.' }, day)
+    for (const check of await lookAtChecks(db, maren, id, day))
+      // What stops opening stops it, whatever somebody writes.
+      expect(check.aside ?? null).toEqual(check.level === 'look' ? { reason: 'On purpose.', by: 'Maren Holt' } : null)
+    for (const { code } of looks) await setAside(db, maren, id, { code, reason: null }, day)
+    expect((await lookAtChecks(db, maren, id, day)).some(({ aside }) => aside)).toBe(false)
+    await expect(setAside(db, idris, id, { code: 'luck', reason: 'No.' }, day)).rejects.toMatchObject({ status: 404 })
   })
 })
 

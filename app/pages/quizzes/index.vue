@@ -17,6 +17,7 @@ const {
   return { items: page.quizzes, more: page.more, next: after + page.quizzes.length }
 })
 const title = ref('')
+const copying = shallowRef<QuizListRow | null>(null)
 const { problem, act } = useAct()
 const target = (quiz: QuizListRow) =>
   `/quizzes/${quiz.id}/${quiz.state === 'draft' ? 'compose' : quiz.state === 'scheduled' ? 'rules' : 'marks'}`
@@ -60,6 +61,7 @@ async function create() {
             <th class="font-semibold">Classes</th>
             <th class="text-right font-semibold">Sitting</th>
             <th class="text-right font-semibold">Handed in</th>
+            <th><span class="sr-only">Copy</span></th>
           </tr>
         </thead>
         <tbody>
@@ -78,10 +80,14 @@ async function create() {
             <td class="py-3 pr-4 text-label">{{ quiz.classes.join(', ') || '–' }}</td>
             <td class="py-3 text-right">{{ quiz.sitting || '–' }}</td>
             <td class="py-3 text-right">{{ quiz.handedIn || '–' }}</td>
+            <td class="py-3 pl-4 text-right">
+              <button class="link text-label" :aria-label="`Copy: ${quiz.title}`" @click="copying = quiz">copy</button>
+            </td>
           </tr>
         </tbody>
       </table>
       <p v-if="more" class="mt-4"><button class="btn" @click="next">Show older quizzes</button></p>
     </div>
+    <CopyDialog :quiz="copying" @close="copying = null" />
   </main>
 </template>

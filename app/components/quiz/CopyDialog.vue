@@ -1,0 +1,69 @@
+<script setup lang="ts">
+import { quizRoutes } from '~/client/quizzes'
+import { count, sentenceTime } from '~~/core/kit/phrases'
+import { daysLater } from '~~/core/quiz/copy'
+
+/** Copies a quiz: under another title, with or without its rules, on other days by the school's clock. */
+const { quiz } = defineProps<{ quiz: { id: string; title: string; opens: string | null } | null }>()
+const emit = defineEmits<{ close: [] }>()
+const session = useSession()
+const { problem, busy, act } = useAct()
+const title = ref('')
+const withRules = ref(true)
+const days = ref(7)
+watch(
+  () => quiz,
+  (now) => {
+    title.value = now ? `${now.title} (copy)`.slice(0, 160) : ''
+    problem.value = ''
+  },
+)
+const opens = computed(() => {
+  if (!quiz?.opens || !withRules.value || !Number.isInteger(days.value)) return ''
+  return sentenceTime(daysLater(quiz.opens, days.value, session.zone), session.zone)
+})
+async function copy() {
+  const made = await act(() =>
+    quizRoutes.copy({ id: quiz!.id, body: { title: title.value, withRules: withRules.value, days: days.value } }),
+  )
+  if (!made) return
+  emit('close')
+  if (made.leftOut) announce(`${count(made.leftOut, 'question')} that you may not see in the bank did not come along.`)
+  await navigateTo(`/quizzes/${made.id}/compose`)
+}
+</script>
+
+<template>
+  <ModalDialog :open="quiz !== null" title="Copy the quiz" @close="emit('close')">
+    <form class="space-y-4" @submit.prevent="copy">
+      <LabelledField label="Title of the copy"
+        ><input v-model="title" class="field" maxlength="160" required
+      /></LabelledField>
+      <TickBox :model-value="withRules" @update:model-value="withRules = !withRules"
+        >with its rules, windows and classes</TickBox
+      >
+      <p v-if="withRules" class="flex flex-wrap items-baseline gap-2">
+        its dates moved by
+        <input
+          v-model.number="days"
+          class="field w-24! py-0.5"
+          type="number"
+          min="-3660"
+          max="3660"
+          step="1"
+          required
+          aria-label="Days by which dates are moved"
+        />
+        days<span v-if="opens" class="text-soft">: it first opens {{ opens }}</span>
+      </p>
+      <p class="text-small text-soft">
+        The copy is yours and in draft. Co-teachers, sittings, marks and what you released stay behind.
+      </p>
+      <ProblemNote :words="problem" />
+      <div class="flex justify-end gap-2">
+        <button type="button" class="btn" @click="emit('close')">Leave it</button>
+        <button class="btn btn-main" :disabled="busy">Copy it</button>
+      </div>
+    </form>
+  </ModalDialog>
+</template>

@@ -1,0 +1,16 @@
+import { z } from 'zod'
+import { id } from '../../../../core/question'
+import { content } from '../../../../core/quiz'
+import { copyQuiz } from '../../../domain/quizzes/copy'
+import { route } from '../../../utils/route'
+
+export default route({
+  right: 'quizTeacher',
+  params: z.object({ id }),
+  body: z.strictObject({
+    title: content.shape.title,
+    withRules: z.boolean(),
+    days: z.int().min(-3660, 'Move it by at most ten years.').max(3660, 'Move it by at most ten years.'),
+  }),
+  handle: ({ db, person, params, body, now }) => copyQuiz(db, person, params.id, body, now),
+})
