@@ -28,7 +28,7 @@ const places = computed(() => sections.map(({ id, title }) => ({ value: id, labe
         max="1000"
         step="0.5"
         aria-label="Points for each question of the chosen rows"
-        placeholder="points"
+        placeholder="pts"
       /><button class="btn py-1">each</button>
     </form>
     <form class="flex items-center gap-1" @submit.prevent="total !== null && rows.spread(total)">
@@ -40,7 +40,7 @@ const places = computed(() => sections.map(({ id, title }) => ({ value: id, labe
         max="100000"
         step="0.5"
         aria-label="Points in all, spread over the chosen rows"
-        placeholder="points"
+        placeholder="pts"
       /><button class="btn py-1">in all</button>
     </form>
     <PickMenu v-if="sections.length > 1" up words="Move to" :options="places" @pick="rows.moveTo" />

@@ -174,29 +174,31 @@ async function give(kind: 'add' | 'pool' | 'into') {
               @click="toggle(hit, $event.shiftKey)"
             /><span class="line-clamp-3 font-serif text-label leading-snug">{{ hit.title }}</span></span
           >
-          <span class="mt-1 flex flex-wrap justify-between gap-x-2"
-            ><QuestionMeta :hit="hit" /><span v-if="hit.origin" class="text-note text-petrol"
-              >{{ hit.origin.bank.split(':')[0] }} · {{ hit.origin.chosen }}
-              {{ hit.origin.chosen === 1 ? 'school' : 'schools' }}</span
-            ><span v-if="hit.doubts" class="text-note font-semibold text-red"
-              >! a colleague says something is wrong</span
-            ><span v-if="hit.stimulus" class="text-note text-soft">on a stimulus</span
-            ><span
-              v-if="used.has(hit.id) || (hit.origin?.copy && used.has(hit.origin.copy))"
-              class="text-note font-semibold text-petrol"
-              >in this quiz</span
-            ></span
-          >
         </label>
         <div class="px-3.5 pb-1.5">
-          <button
-            class="link text-note"
-            :aria-expanded="reading === hit.id"
-            :aria-label="`${reading === hit.id ? 'Close' : 'Read'}: ${hit.title.slice(0, 60)}`"
-            @click="reading = reading === hit.id ? null : hit.id"
-          >
-            {{ reading === hit.id ? 'close' : 'read' }}
-          </button>
+          <div class="flex items-baseline gap-3">
+            <span class="flex grow flex-wrap justify-between gap-x-2"
+              ><QuestionMeta :hit="hit" /><span v-if="hit.origin" class="text-note text-petrol"
+                >{{ hit.origin.bank.split(':')[0] }} · {{ hit.origin.chosen }}
+                {{ hit.origin.chosen === 1 ? 'school' : 'schools' }}</span
+              ><span v-if="hit.doubts" class="text-note font-semibold text-red"
+                >! a colleague says something is wrong</span
+              ><span v-if="hit.stimulus" class="text-note text-soft">on a stimulus</span
+              ><span
+                v-if="used.has(hit.id) || (hit.origin?.copy && used.has(hit.origin.copy))"
+                class="text-note font-semibold text-petrol"
+                >in this quiz</span
+              ></span
+            >
+            <button
+              class="link text-note"
+              :aria-expanded="reading === hit.id"
+              :aria-label="`${reading === hit.id ? 'Close' : 'Read'}: ${hit.title.slice(0, 60)}`"
+              @click="reading = reading === hit.id ? null : hit.id"
+            >
+              {{ reading === hit.id ? 'close' : 'read' }}
+            </button>
+          </div>
           <WholeQuestion v-if="reading === hit.id" :id="hit.id" class="mt-2" />
         </div>
       </li>

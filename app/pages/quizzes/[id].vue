@@ -100,7 +100,8 @@ async function become(to: 'withdrawn' | 'published', words: string) {
             ></span
           >
           <span class="text-label text-soft" role="status"
-            >{{ saved }}<template v-if="others.length"> · also here: {{ others.join(', ') }}</template></span
+            >{{ saved
+            }}<template v-if="others.length">{{ saved ? ' · ' : '' }}also here: {{ others.join(', ') }}</template></span
           >
           <div class="ml-auto flex flex-wrap gap-2">
             <button class="btn" :disabled="!store.undos.length" title="Ctrl Z" @click="store.undo()">Undo</button>
