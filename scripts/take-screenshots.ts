@@ -32,7 +32,6 @@ try {
     ['bank', teacher, '/bank'],
     ['editor', teacher, '/bank/q-twelfths-formula'],
     ['editor-spot', teacher, '/bank/q-p-masthead'],
-    ['editor-varying', teacher, '/bank/q-v-third'],
     ['plain-text', teacher, '/bank/paste'],
     ['stimulus', teacher, '/bank/stimuli/st-table'],
     ['outside', teacher, '/bank?from=outside'],
@@ -46,13 +45,18 @@ try {
     ['sitting', student, `/sit/${await attemptOf('quiz-buoys', 'p-hedda-moe')}`],
     ['review', student, `/review/${await attemptOf('quiz-chart', 'p-hedda-moe')}`],
   ]
-  for (const [name, { page }, path] of views) {
+  for (const [name, { page, quiet }, path] of views) {
     await page.goto(path)
     await page.locator('h1').first().waitFor()
-    await page.waitForLoadState('networkidle')
+    await quiet()
     await page.evaluate(() => document.fonts.ready)
     await page.screenshot({ path: join(folder, `${name}.png`) })
   }
+  await teacher.page.goto('/quizzes/quiz-tides/fill')
+  await teacher.page.getByRole('button', { name: 'Read one off this quiz' }).click()
+  await teacher.page.getByRole('button', { name: 'Find them' }).click()
+  await teacher.page.getByText('Asked and got').waitFor({ timeout: 60_000 })
+  await teacher.page.screenshot({ path: join(folder, 'blueprint.png') })
   // A file that has a test, new questions, one that is there already, and one that cannot be read.
   const { bytes } = await giveQuiz(db, (await findPerson(db, 'p-maren'))!, 'quiz-lights', { as: 'qti-2.2' })
   const files = unzip(new Uint8Array(bytes))

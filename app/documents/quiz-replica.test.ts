@@ -300,6 +300,20 @@ describe('what the page is told of', () => {
     await replica.told(1)
     expect(server.asked).toHaveLength(before)
   })
+  it('is asked for again when the line was down, and not once the page has left', async () => {
+    server.keep('other.1', setAt(server.quiz, ['rows', 'r-q2', 'points'], 4), 'Idris Quayle')
+    server.isUp = false
+    await replica.told(1)
+    expect(pointsOf(replica.quiz, 'r-q2')).toBe(1)
+    server.isUp = true
+    await settled(3100)
+    expect(pointsOf(replica.quiz, 'r-q2')).toBe(4)
+    server.keep('other.2', setAt(server.quiz, ['rows', 'r-q2', 'points'], 6), 'Idris Quayle')
+    server.isUp = false
+    await replica.told(2)
+    replica.leave()
+    expect(vi.getTimerCount()).toBe(0)
+  })
   it('is not missed when it comes while an edit is on its way', async () => {
     const { edit } = server.remote
     // The colleague's edit is kept just after the reply to one's own was made, and told of before it arrives.

@@ -70,6 +70,7 @@ export class QuizReplica {
   private sending = false
   private stamp = 0
   private stopRetry: (() => void) | null = null
+  private stopAsking: (() => void) | null = null
   private left = false
 
   /**
@@ -255,7 +256,14 @@ export class QuizReplica {
   /** Told that there is a revision: what it did is fetched, unless it is one's own. */
   async told(revision: number): Promise<void> {
     this.newest = Math.max(this.newest, revision)
-    if (!this.sending && this.kept && this.kept.revision < this.newest) await this.catchUp()
+    if (this.sending || !this.kept || this.kept.revision >= this.newest) return
+    await this.catchUp()
+    // What could not be fetched is asked for again.
+    this.stopAsking?.()
+    this.stopAsking =
+      this.kept.revision < this.newest && !this.left
+        ? this.timers.after(retryAfter, () => void this.told(revision))
+        : null
   }
 
   /** What others did meanwhile. */
@@ -313,6 +321,7 @@ export class QuizReplica {
   /** The page turns to something else: no timer goes on. What is unsent is remembered, and sent when it is opened again. */
   leave(): void {
     this.left = true
+    this.stopAsking?.()
     this.stopRetry?.()
     this.stopRetry = null
   }

@@ -101,6 +101,8 @@ const views: [string, string, () => string][] = [
   ['levels and fields', 'teacher', () => '/bank/words'],
   ['quizzes', 'teacher', () => '/quizzes'],
   ['compose', 'teacher', () => '/quizzes/quiz-tides/compose'],
+  ['fill from a blueprint', 'teacher', () => '/quizzes/quiz-tides/fill'],
+  ['pass mark', 'teacher', () => '/quizzes/quiz-tides/pass-mark'],
   ['rules', 'teacher', () => '/quizzes/quiz-tides/rules'],
   ['marks', 'teacher', () => '/quizzes/quiz-chart/marks'],
   ['one paper', 'teacher', () => `/quizzes/quiz-chart/marks/${ids.marked}`],
@@ -118,11 +120,11 @@ const widths = [
 ]
 
 it.each(views)('%s', async (_view, role, path) => {
-  const { page } = who[role]!
+  const { page, quiet } = who[role]!
   await page.setViewportSize(widths[0]!)
   await page.goto(path())
   await page.locator('h1').first().waitFor()
-  await page.waitForLoadState('networkidle')
+  await quiet()
   await page.evaluate(axe.source)
   for (const size of widths) {
     await page.setViewportSize(size)

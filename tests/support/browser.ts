@@ -1,4 +1,4 @@
-import { chromium, type Browser, type BrowserContext, type Page } from 'playwright-core'
+import { chromium, type Browser, type BrowserContext, type Page, type Request } from 'playwright-core'
 
 let browser: Browser | undefined
 
@@ -34,6 +34,39 @@ export interface Visitor {
   context: BrowserContext
   page: Page
   faults: string[]
+  /** Waits until the page has asked for nothing for half a second; a line that stays open for news does not count. */
+  quiet: () => Promise<void>
+}
+
+const still = 500
+/** Follows what a page asks for. */
+function quietOf(page: Page): () => Promise<void> {
+  const open = new Set<Request>()
+  let waiting: (() => void)[] = []
+  let timer: NodeJS.Timeout | undefined
+  const look = () => {
+    clearTimeout(timer)
+    if (open.size) return
+    timer = setTimeout(() => {
+      for (const go of waiting) go()
+      waiting = []
+    }, still)
+  }
+  page.on('request', (request) => {
+    if (request.resourceType() === 'eventsource') return
+    open.add(request)
+    clearTimeout(timer)
+  })
+  for (const end of ['requestfinished', 'requestfailed'] as const)
+    page.on(end as 'requestfinished', (request: Request) => {
+      open.delete(request)
+      look()
+    })
+  return () =>
+    new Promise((go) => {
+      waiting.push(go)
+      look()
+    })
 }
 
 /** Somebody with a browser of their own, signed in through the page as a person of the demo school. */
@@ -46,6 +79,7 @@ export async function visitor(
   await context.tracing.start({ snapshots: true })
   await context.tracing.startChunk()
   const page = await context.newPage()
+  const quiet = quietOf(page)
   page.setDefaultTimeout(10_000)
   const faults: string[] = []
   page.on('pageerror', (error) => faults.push(error.message))
@@ -63,7 +97,7 @@ export async function visitor(
     await page.getByRole('button', { name, exact: true }).click()
     await page.waitForURL((url) => !url.pathname.startsWith('/sign-in'))
   }
-  const made = { context, page, faults }
+  const made = { context, page, faults, quiet }
   visitors.add(made)
   context.on('close', () => visitors.delete(made))
   return made
