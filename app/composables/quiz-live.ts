@@ -40,17 +40,20 @@ export function useQuizLive(id: () => string) {
     source.addEventListener('ended', () => source?.close())
   }
   const say = useDebounceFn(() => {
-    if (hears.value) quizRoutes.here({ id: id(), body: { page, row: row.value } }).catch(() => {})
+    quizRoutes.here({ id: id(), body: { page, row: row.value } }).catch(() => {})
   }, 300)
   watch(row, () => void say())
   onMounted(() => {
     watch(id, listen, { immediate: true })
+    void say()
   })
   onBeforeUnmount(() => source?.close())
   let asked = Date.now()
   useIntervalFn(() => {
     if (document.hidden || Date.now() - asked < (hears.value ? asks.beside : asks.alone)) return
     asked = Date.now()
+    // Without a line that stays open, being here is said by asking.
+    if (!hears.value) void say()
     void store.poll()
   }, 1000)
   return { here, row, hears }

@@ -46,21 +46,19 @@ const options = computed(() => ({
     y: { display: false, beginAtZero: true },
   },
 }))
+const words = computed(
+  () =>
+    `Forecast: ${twentieths
+      .flatMap((share, i) => (share >= 0.005 ? [`${range(i)}: ${percent(share)}`] : []))
+      .join(', ')}`,
+)
 const asTable = ref(false)
 </script>
 
 <template>
   <figure class="mt-1">
-    <div
-      v-if="!asTable"
-      class="h-24"
-      role="img"
-      :aria-label="`Forecast: ${twentieths
-        .map((share, i) => `${range(i)}: ${percent(share)}`)
-        .filter((_, i) => twentieths[i]! >= 0.005)
-        .join(', ')}`"
-    >
-      <Bar :data="data" :options="options" />
+    <div v-if="!asTable" class="h-24">
+      <Bar :data="data" :options="options" :aria-label="words" />
     </div>
     <table v-else class="w-full text-small">
       <thead>

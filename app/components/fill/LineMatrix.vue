@@ -62,7 +62,7 @@ function toggleEssential(objective: string) {
 
 <template>
   <div>
-    <div class="overflow-x-auto" tabindex="0" role="region" aria-label="What the paper must hold">
+    <div class="relative overflow-x-auto" tabindex="0" role="region" aria-label="What the paper must hold">
       <table class="w-full">
         <thead>
           <tr class="border-b border-rule text-left text-small text-soft">

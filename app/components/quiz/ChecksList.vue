@@ -54,30 +54,30 @@ async function setAside(code: string, why: string | null) {
           {{ check.title }}<span v-if="check.level === 'stop'" class="font-normal"> · stops opening</span>
         </p>
         <p>{{ check.sentence }}</p>
-        <p class="mt-1 flex flex-wrap gap-x-3">
+        <p class="mt-1 flex flex-wrap items-baseline gap-x-3">
           <NuxtLink
             v-if="check.remedy && 'open' in check.remedy"
-            class="font-semibold underline underline-offset-2"
+            class="min-h-6 font-semibold underline underline-offset-2"
             :to="`/bank/${check.remedy.open}`"
             >{{ check.remedy.label }}</NuxtLink
           >
           <button
             v-else-if="check.remedy && 'goTo' in check.remedy"
-            class="font-semibold underline underline-offset-2"
+            class="min-h-6 font-semibold underline underline-offset-2"
             @click="goTo(check.remedy.goTo)"
           >
             {{ check.remedy.label }}
           </button>
           <button
             v-else-if="check.remedy"
-            class="font-semibold underline underline-offset-2"
+            class="min-h-6 font-semibold underline underline-offset-2"
             @click="store.make(check.remedy.edit)"
           >
             {{ check.remedy.label }}
           </button>
           <button
             v-if="check.level === 'look'"
-            class="underline underline-offset-2"
+            class="min-h-6 underline underline-offset-2"
             :aria-expanded="setting === check.code"
             @click="setting = setting === check.code ? null : check.code"
           >
@@ -109,7 +109,7 @@ async function setAside(code: string, why: string | null) {
           <p class="font-semibold">{{ check.title }}</p>
           <p>{{ check.sentence }}</p>
           <p class="text-soft">“{{ check.aside?.reason }}” – {{ check.aside?.by }}</p>
-          <button class="link" @click="setAside(check.code, null)">take it up again</button>
+          <button class="link min-h-6" @click="setAside(check.code, null)">take it up again</button>
         </li>
       </ul>
     </details>

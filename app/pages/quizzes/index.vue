@@ -51,7 +51,7 @@ async function create() {
     <EmptyNote v-if="isReady && !error && !quizzes.length" title="No quiz yet" class="mt-8"
       >Give a new one a title, and start it.</EmptyNote
     >
-    <div v-else class="mt-6 overflow-x-auto" tabindex="0" role="region" aria-label="All quizzes">
+    <div v-else class="relative mt-6 overflow-x-auto" tabindex="0" role="region" aria-label="All quizzes">
       <table class="w-full min-w-160 text-left">
         <thead>
           <tr class="border-b border-ink text-small text-soft">
@@ -81,7 +81,9 @@ async function create() {
             <td class="py-3 text-right">{{ quiz.sitting || '–' }}</td>
             <td class="py-3 text-right">{{ quiz.handedIn || '–' }}</td>
             <td class="py-3 pl-4 text-right">
-              <button class="link text-label" :aria-label="`Copy: ${quiz.title}`" @click="copying = quiz">copy</button>
+              <button class="link min-h-6 text-label" :aria-label="`Copy: ${quiz.title}`" @click="copying = quiz">
+                copy
+              </button>
             </td>
           </tr>
         </tbody>
