@@ -1,3 +1,4 @@
+import { blankBlueprint } from '../../core/blueprint'
 import { iso } from '../../core/kit/time'
 import type { Database } from '../../server/database/database'
 import { startSitting } from '../../server/domain/sittings/start'
@@ -23,7 +24,7 @@ const signedIn = { teacher: true, coTeacher: true, student: true, other: true, n
 const anyone = { teacher: true, coTeacher: true, student: true, other: true, nobody: true } as const
 export type Expected = Record<'teacher' | 'coTeacher' | 'student' | 'other' | 'nobody', true | number>
 
-/** Imports are their teacher's alone; another's is not here. */
+/** Imports and blueprints are their teacher's alone; another's is not here. */
 const noImport = { teacher: 404, coTeacher: 404, student: 403, other: 403, nobody: 401 } as const
 const blank = () => sampleQuestion('number')
 export type Route = [
@@ -286,6 +287,56 @@ export const routes: Route[] = [
     () => ({ item: known.item, points: 1 }),
     ownQuiz,
   ],
+  [
+    'PUT',
+    'quizzes/[id]/aside',
+    () => '/api/quizzes/quiz-tides/aside',
+    () => ({ code: 'luck', reason: 'Walked.' }),
+    sharedQuiz,
+  ],
+  [
+    'POST',
+    'quizzes/[id]/copy',
+    () => '/api/quizzes/quiz-tides/copy',
+    () => ({ title: 'Walked on', withRules: true, days: 7 }),
+    sharedQuiz,
+  ],
+  ['PUT', 'quizzes/[id]/here', () => '/api/quizzes/quiz-tides/here', () => ({ page: 'walked', row: null }), sharedQuiz],
+  ['GET', 'quizzes/[id]/history', () => '/api/quizzes/quiz-tides/history', undefined, sharedQuiz],
+  ['GET', 'quizzes/[id]/history/[revision]', () => '/api/quizzes/quiz-tides/history/0', undefined, sharedQuiz],
+  ['GET', 'quizzes/[id]/live', () => '/api/quizzes/quiz-tides/live?page=walked', undefined, sharedQuiz],
+  [
+    'POST',
+    'quizzes/[id]/proposal',
+    () => '/api/quizzes/quiz-tides/proposal',
+    () => ({ blueprint: blankBlueprint('Walked'), within: {}, seed: null }),
+    sharedQuiz,
+  ],
+  ['GET', 'quizzes/[id]/ratings', () => '/api/quizzes/quiz-tides/ratings', undefined, sharedQuiz],
+  [
+    'PUT',
+    'quizzes/[id]/ratings',
+    () => '/api/quizzes/quiz-tides/ratings',
+    () => ({ ratings: { 'q-datum': 0.5 } }),
+    sharedQuiz,
+  ],
+  ['GET', 'quizzes/[id]/sorts', () => '/api/quizzes/quiz-tides/sorts', undefined, sharedQuiz],
+  ['GET', 'blueprints/index', () => '/api/blueprints', undefined, teacherOnly],
+  [
+    'POST',
+    'blueprints/index',
+    () => '/api/blueprints',
+    () => ({ blueprint: blankBlueprint('Walked'), shared: false }),
+    teacherOnly,
+  ],
+  [
+    'PUT',
+    'blueprints/[id]',
+    () => '/api/blueprints/none',
+    () => ({ blueprint: blankBlueprint('Walked'), shared: false }),
+    noImport,
+  ],
+  ['DELETE', 'blueprints/[id]', () => '/api/blueprints/none', undefined, noImport],
   ['GET', 'my/quizzes/index', () => '/api/my/quizzes', undefined, studentOnly],
   ['GET', 'my/quizzes/[id]/index', () => '/api/my/quizzes/quiz-buoys', undefined, studentOnly],
   ['POST', 'my/quizzes/[id]/start', () => '/api/my/quizzes/quiz-lights/start', () => ({ device: 'd1' }), studentOnly],

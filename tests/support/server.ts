@@ -92,6 +92,11 @@ export class Caller {
       .map((each) => each.split(';')[0])
       .join('; ')
     if (cookie) this.cookie = cookie
+    // A line for news is not waited for: it stays open.
+    if (reply.ok && reply.headers.get('content-type')?.startsWith('text/event-stream')) {
+      await reply.body?.cancel()
+      return { status: reply.status, body: {}, headers: reply.headers }
+    }
     const text = await reply.text()
     let read: unknown = {}
     try {
