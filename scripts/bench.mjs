@@ -79,6 +79,7 @@ try {
   measure('bank-list.ts', { THISTLE_DATABASE_URL: database.url })
   measure('longest-wait.ts', { THISTLE_DATABASE_URL: database.url })
   measure('lists.ts', { THISTLE_DATABASE_URL: database.url })
+  measure('compose.ts', { THISTLE_DATABASE_URL: database.url })
 } finally {
   await database.stop()
 }
@@ -105,6 +106,8 @@ const bounds = {
   'blueprint.time': ['at most', 3],
   'blueprint.forms': ['at most', 15],
   'blueprint.large': ['at most', 10],
+  'compose.edit': ['at most', 50],
+  'compose.together': ['at most', 1000],
 }
 /** A rate or a time as the reference machine would have it; anything else as it is. */
 function onReference(name, value, unit) {
