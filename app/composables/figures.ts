@@ -23,6 +23,8 @@ export function useFigures(rulesOf: (rules: Rules) => Rules = (rules) => rules) 
   const time = shallowRef<WorkingTime | null>(null)
   let worker: Worker | undefined
   let stamp = 0
+  /** What the worker knows of questions. */
+  let sent: ReadonlyMap<string, Hit> = new Map()
 
   onMounted(() => {
     worker = new Worker(new URL('../workers/figures.worker.ts', import.meta.url), { type: 'module' })
@@ -42,8 +44,9 @@ export function useFigures(rulesOf: (rules: Rules) => Rules = (rules) => rules) 
           // The store's documents are watched; a worker takes plain ones.
           content: JSON.parse(JSON.stringify(content)) as typeof content,
           rules: JSON.parse(JSON.stringify({ grade, late, attempts })) as FiguresAsked['rules'],
-          facts: [...store.facts].map(([id, hit]) => [id, factsOfHit(hit)]),
+          facts: [...store.facts].filter(([id, hit]) => sent.get(id) !== hit).map(([id, hit]) => [id, factsOfHit(hit)]),
         }
+        sent = new Map(store.facts)
         worker!.postMessage(asked)
       },
       { immediate: true },

@@ -75,7 +75,7 @@ class Server {
           }) as unknown as QuizView,
       ),
     changes: (since: number) => this.wire('changes', () => this.reply(since)),
-    checks: () => this.wire('checks', () => []),
+    checks: (_stop?: AbortSignal) => this.wire('checks', () => []),
     edit: ({ on, token, edit }: { on: number; token: string; edit: Edit }) =>
       this.wire('edit', () => {
         if (!this.edits.some((each) => each.token === token)) {
@@ -327,5 +327,27 @@ describe('what the page is told of', () => {
     await settled()
     expect(pointsOf(replica.quiz)).toBe(3)
     expect(pointsOf(replica.quiz, 'r-q2')).toBe(5)
+  })
+})
+
+describe('checks', () => {
+  it('come once the hand rests, and an edit gives up those under way', async () => {
+    const signals: (AbortSignal | undefined)[] = []
+    const { checks } = server.remote
+    server.remote.checks = (stop) => {
+      signals.push(stop)
+      return checks()
+    }
+    for (const value of [2, 3, 4]) {
+      replica.make(points(value))
+      await settled(100)
+    }
+    expect(signals).toHaveLength(0)
+    await settled(600)
+    expect(signals).toHaveLength(1)
+    replica.make(points(5))
+    expect(signals[0]!.aborted).toBe(true)
+    await settled(600)
+    expect(signals).toHaveLength(2)
   })
 })

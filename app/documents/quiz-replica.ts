@@ -14,7 +14,8 @@ export interface QuizRemote {
   load(): Promise<QuizView>
   edit(body: { on: number; token: string; edit: Edit }): Promise<EditReply>
   changes(since: number): Promise<EditReply>
-  checks(): Promise<Check[]>
+  /** @param stop gives up what is asked: something newer is on its way */
+  checks(stop?: AbortSignal): Promise<Check[]>
 }
 
 type As = 'new' | 'undo' | 'redo'
@@ -36,6 +37,7 @@ export interface Asked {
 }
 
 const retryAfter = 3000
+const restsFor = 500
 const mostSteps = 200
 const mostHeard = 300
 
@@ -71,6 +73,8 @@ export class QuizReplica {
   private stamp = 0
   private stopRetry: (() => void) | null = null
   private stopAsking: (() => void) | null = null
+  private stopChecking: (() => void) | null = null
+  private checking: AbortController | null = null
   private left = false
 
   /**
@@ -156,6 +160,7 @@ export class QuizReplica {
     if (as === 'new') this.asked = null
     const waiting = { token: `${this.page}.${(this.count++).toString(36)}`, edit, as }
     const step = { token: waiting.token, inverse: applied.inverse }
+    this.checking?.abort()
     this.waiting = [...this.waiting, waiting]
     this.remember(waiting)
     if (as === 'undo') this.redos = [...this.redos, step]
@@ -204,7 +209,7 @@ export class QuizReplica {
     this.sending = false
     // What a colleague did while an edit was on its way may have come after its reply.
     if (this.kept.revision < this.newest && !this.offline) await this.catchUp()
-    if (!this.waiting.length && !this.left) void this.recheck()
+    if (!this.waiting.length && !this.left) this.recheckSoon()
   }
 
   private arrived(each: Waiting): void {
@@ -281,16 +286,24 @@ export class QuizReplica {
       // A colleague may have added questions that this page has not seen.
       if (this.quiz && questionsUsed(this.quiz.content).some((id) => !this.facts.has(id)))
         this.learn((await this.remote.load()).questions)
-      void this.recheck()
+      this.recheckSoon()
     } catch {
       /* The next poll tries again. */
     }
   }
 
+  /** Checks look at the whole quiz: they wait until the hand rests, and an edit does not wait for them. */
+  private recheckSoon(): void {
+    this.stopChecking?.()
+    this.stopChecking = this.left ? null : this.timers.after(restsFor, () => void this.recheck())
+  }
+
   async recheck(): Promise<void> {
     const mine = ++this.stamp
+    this.checking?.abort()
+    const asked = (this.checking = new AbortController())
     try {
-      const found = await this.remote.checks()
+      const found = await this.remote.checks(asked.signal)
       if (mine !== this.stamp) return
       this.checks = found
       this.tell()
@@ -321,6 +334,8 @@ export class QuizReplica {
   /** The page turns to something else: no timer goes on. What is unsent is remembered, and sent when it is opened again. */
   leave(): void {
     this.left = true
+    this.checking?.abort()
+    this.stopChecking?.()
     this.stopAsking?.()
     this.stopRetry?.()
     this.stopRetry = null

@@ -9,7 +9,7 @@ function replicaOf(id: string, person: string, tell: (replica: QuizReplica) => v
     load: () => quizRoutes.get({ id }),
     edit: (body: { on: number; token: string; edit: Edit }) => quizRoutes.edit({ id, body }),
     changes: (since: number) => quizRoutes.changes({ id, query: { since } }),
-    checks: () => quizRoutes.checks({ id }),
+    checks: (stop?: AbortSignal) => quizRoutes.checks({ id, ...(stop ? { signal: stop } : {}) }),
   }
   const replica: QuizReplica = new QuizReplica(
     remote,

@@ -5,14 +5,18 @@ export interface FiguresAsked {
   stamp: number
   content: Content
   rules: Pick<Rules, 'grade' | 'late' | 'attempts'>
+  /** Of questions that are new or have changed since what was asked before. */
   facts: [string, QuestionFacts][]
 }
 export type FiguresTold = { stamp: number; figures: Figures } | { stamp: number; time: WorkingTime | null }
 
+/** What is known of questions, from all that was asked. */
+const facts = new Map<string, QuestionFacts>()
+
 /** Figures are worked out beside the page, so that typing never waits for them; what is simulated comes after the rest. */
 self.addEventListener('message', (event: MessageEvent<FiguresAsked>) => {
   const { stamp, content, rules } = event.data
-  const facts = new Map(event.data.facts)
+  for (const [id, each] of event.data.facts) facts.set(id, each)
   self.postMessage({ stamp, figures: figuresFor(content, rules, facts) } satisfies FiguresTold)
   self.postMessage({ stamp, time: workingTime(content, facts) } satisfies FiguresTold)
 })

@@ -17,9 +17,9 @@ interface Follower {
   here: string
 }
 
-const every = 400
+const every = 250
 /** Turns after which pages are renewed and rights asked again. */
-const seldom = 12
+const seldom = 20
 
 /**
  * What happens in quizzes that are open in pages of this process: looked up for all of them at once, several times a

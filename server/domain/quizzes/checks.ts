@@ -1,18 +1,40 @@
 import type { EditionRow, PersonRow, QuestionRow, QuizAsideRow } from '../../database/tables'
 import type { Instant } from '../../../core/kit/time'
-import { readingOf } from '../../../core/question'
+import { readingOf, type Reading } from '../../../core/question'
 import { checkQuiz, questionsUsed, type Check, type CheckedQuestion, type Quiz } from '../../../core/quiz'
 import { toSql } from '../../database/codec'
 import type { Database, Db } from '../../database/database'
+import { Remembered } from '../../database/remembered'
 import { recordLine } from '../record'
 import { Problem } from '../problem'
 import type { Person } from '../../people/people'
 import { assignedTo } from '../classes/assigned'
 import { classNames } from '../classes/classes'
-import { hitsFor } from '../bank/finding/hits'
+import { hitsFor, type Hit } from '../bank/finding/hits'
 import { loadVersions } from '../bank/questions/rows'
 import { loadEdition } from './edition'
 import { ensureTeaches, loadQuiz, type LoadedQuiz } from './quizzes'
+
+/** What versions say, which never changes: the last few thousand that were read. */
+const readings = new Remembered<Reading>(5000)
+
+/** The words of questions in their newest versions. Only what was not read before is read. */
+async function readingsOf(db: Db, hits: readonly Hit[]): Promise<Map<string, Reading>> {
+  const key = ({ id, version }: Pick<Hit, 'id' | 'version'>) => `${id}:${version}`
+  const bodies = await loadVersions(
+    db,
+    hits.filter((hit) => !readings.get(key(hit))),
+  )
+  return new Map(
+    hits.flatMap((hit) => {
+      const body = bodies.get(hit.id)
+      const reading = readings.get(key(hit)) ?? (body && readingOf(body))
+      if (!reading) return []
+      readings.set(key(hit), reading)
+      return [[hit.id, reading] as const]
+    }),
+  )
+}
 
 /** Questions of a quiz with all that the checks read of them. */
 async function checkedQuestions(
@@ -28,11 +50,10 @@ async function checkedQuestions(
     db.rows<Pick<QuestionRow, 'id' | 'near_key'>>('SELECT id, near_key FROM question WHERE id IN (?)', [ids]),
     edition ? loadEdition(db, edition) : null,
   ])
-  const bodies = await loadVersions(db, hits)
+  const words = await readingsOf(db, hits)
   const nearOf = new Map(near.map((row) => [row.id, row.near_key]))
   return new Map(
     hits.map((hit) => {
-      const body = bodies.get(hit.id)
       const sat = frozen?.questions[hit.id]?.version
       return [
         hit.id,
@@ -42,7 +63,7 @@ async function checkedQuestions(
           doubts: hit.doubts,
           near: nearOf.get(hit.id) ?? '',
           newer: sat !== undefined && sat < hit.version,
-          reading: body ? readingOf(body) : null,
+          reading: words.get(hit.id) ?? null,
           facts: hit,
         },
       ]
