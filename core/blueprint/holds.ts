@@ -9,14 +9,14 @@ export interface Sort {
   n: number
 }
 
-/** What a part of the bank holds, by sort; the most frequent first. */
-export function sortsOf(candidates: readonly Candidate[]): Sort[] {
+/** Those of one sort together; the most frequent first. */
+export function sortsOf(some: readonly Sort[]): Sort[] {
   const sorts = new Map<string, Sort>()
-  for (const { kind, difficulty, objectives, levels } of candidates) {
+  for (const { kind, difficulty, objectives, levels, n } of some) {
     const key = `${kind}|${difficulty}|${objectives.join()}|${levels.join()}`
     const known = sorts.get(key)
-    if (known) known.n++
-    else sorts.set(key, { kind, difficulty, objectives, levels, n: 1 })
+    if (known) known.n += n
+    else sorts.set(key, { kind, difficulty, objectives, levels, n })
   }
   return [...sorts.values()].sort((a, b) => b.n - a.n)
 }

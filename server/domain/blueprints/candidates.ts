@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { facilityOf as measuredFacility } from '../../../core/analysis/item'
 import { facilityOf, unknownFacts } from '../../../core/figures'
-import type { Candidate } from '../../../core/blueprint'
+import { sortsOf, type Candidate, type Sort } from '../../../core/blueprint'
 import type { Instant } from '../../../core/kit/time'
 import type { KindName } from '../../../core/question'
 import { fromJson } from '../../database/codec'
@@ -42,6 +42,12 @@ async function ancestors(db: Db, school: string): Promise<(objective: string) =>
   }
 }
 
+/** Objectives with all above them, and thinking levels. Rows of earlier releases have no levels. */
+function facetsOf(facets: string, above: (objective: string) => string[]): Pick<Candidate, 'objectives' | 'levels'> {
+  const { o = [], l = [] } = fromJson<{ o?: string[]; l?: string[] }>(facets)
+  return { objectives: [...new Set(o.flatMap(above))], levels: l }
+}
+
 async function facilities(db: Db, ids: readonly string[]): Promise<Map<string, number>> {
   const found = new Map<string, number>()
   await inBatches(ids, 5000, async (part) => {
@@ -57,6 +63,26 @@ async function facilities(db: Db, ids: readonly string[]): Promise<Map<string, n
     }
   })
   return found
+}
+
+/** What a part of the bank holds, counted by the database; the sorts that hold most first. @param without what is left out */
+export async function sortsFor(
+  db: Db,
+  person: Person,
+  within: Scope,
+  without: readonly string[],
+  now: Instant,
+): Promise<Sort[]> {
+  const { plain, entries } = await conditionsOf(db, person, searchQuery.parse({ ...within, state: 'usable' }), now)
+  const { sql, values } = joined(plain, entries)
+  const rows = await db.rows<Pick<QuestionRow, 'difficulty' | 'facets'> & { kind: KindName; n: number }>(
+    `SELECT q.kind, q.difficulty, q.facets, COUNT(*) AS n FROM question q WHERE ${sql}${without.length ? ' AND q.id NOT IN (?)' : ''} GROUP BY q.kind, q.difficulty, q.facets`,
+    [...values, ...(without.length ? [[...without]] : [])],
+  )
+  const above = await ancestors(db, person.school)
+  return sortsOf(
+    rows.map(({ kind, difficulty, facets, n }) => ({ kind, difficulty, ...facetsOf(facets, above), n: Number(n) })),
+  )
 }
 
 /** A number that hangs on a text and a seed alone: who asks again with another seed draws anew. */
@@ -93,14 +119,12 @@ export async function candidatesFor(
     ),
   ])
   return rows.map((row, i) => {
-    const { o: objectives, l: levels } = fromJson(row.facets) as { o: string[]; l: string[] }
     const share = right.get(row.id)
     return {
       id: row.id,
       kind: row.kind,
       difficulty: row.difficulty,
-      objectives: [...new Set(objectives.flatMap(above))],
-      levels,
+      ...facetsOf(row.facets, above),
       points: Number(row.points),
       seconds: row.seconds,
       facility: facilityOf({

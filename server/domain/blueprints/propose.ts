@@ -1,4 +1,4 @@
-import { solveBlueprint, sortsOf, type Blueprint, type Proposal, type Sort } from '../../../core/blueprint'
+import { solveBlueprint, type Blueprint, type Proposal, type Sort } from '../../../core/blueprint'
 import type { Instant } from '../../../core/kit/time'
 import { questionsUsed } from '../../../core/quiz'
 import type { Db } from '../../database/database'
@@ -6,7 +6,7 @@ import type { Person } from '../../people/people'
 import { highs } from '../../work/highs'
 import { hitsFor, type Hit } from '../bank/finding/hits'
 import { loadQuiz } from '../quizzes/quizzes'
-import { candidatesFor, mostCandidates, type Scope } from './candidates'
+import { candidatesFor, mostCandidates, sortsFor, type Scope } from './candidates'
 
 export interface ProposalView extends Proposal {
   /** The questions proposed, as lists show them. */
@@ -27,9 +27,8 @@ export async function sortsIn(
   within: Scope,
   now: Instant,
 ): Promise<{ sorts: Sort[]; total: number }> {
-  const used = await usedIn(db, quiz)
-  const candidates = (await candidatesFor(db, person, within, null, now)).filter(({ id }) => !used.has(id))
-  return { sorts: sortsOf(candidates), total: candidates.length }
+  const sorts = await sortsFor(db, person, within, [...(await usedIn(db, quiz))], now)
+  return { sorts, total: sorts.reduce((all, { n }) => all + n, 0) }
 }
 
 /**
