@@ -38,12 +38,12 @@ export function useFigures(rulesOf: (rules: Rules) => Rules = (rules) => rules) 
       () => {
         if (!store.quiz) return
         const { content, rules } = store.quiz
-        const { grade, late, attempts } = rulesOf(rules)
+        const { grade, late, attempts, counts } = rulesOf(rules)
         const asked: FiguresAsked = {
           stamp: ++stamp,
           // The store's documents are watched; a worker takes plain ones.
           content: JSON.parse(JSON.stringify(content)) as typeof content,
-          rules: JSON.parse(JSON.stringify({ grade, late, attempts })) as FiguresAsked['rules'],
+          rules: JSON.parse(JSON.stringify({ grade, late, attempts, counts })) as FiguresAsked['rules'],
           facts: [...store.facts].filter(([id, hit]) => sent.get(id) !== hit).map(([id, hit]) => [id, factsOfHit(hit)]),
         }
         sent = new Map(store.facts)

@@ -4,7 +4,7 @@ import type { Content, Rules } from '~~/core/quiz'
 export interface FiguresAsked {
   stamp: number
   content: Content
-  rules: Pick<Rules, 'grade' | 'late' | 'attempts'>
+  rules: Pick<Rules, 'grade' | 'late' | 'attempts' | 'counts'>
   /** Of questions that are new or have changed since what was asked before. */
   facts: [string, QuestionFacts][]
 }

@@ -67,7 +67,7 @@ function spreadFigures(
  */
 export function figuresFor(
   content: Content,
-  rules: Pick<Rules, 'grade' | 'late' | 'attempts'>,
+  rules: Pick<Rules, 'grade' | 'late' | 'attempts' | 'counts'>,
   facts: Facts,
   abilities: Abilities | null = null,
 ): Figures {

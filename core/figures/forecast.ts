@@ -63,7 +63,7 @@ function totalsAt(papers: Papers, drawn: readonly Worth[][] | null, facts: Facts
  * dynamic programme as guessing, mixed over abilities where questions are calibrated. Null without points.
  */
 export function forecast(
-  rules: Pick<Rules, 'grade' | 'late' | 'attempts'>,
+  rules: Pick<Rules, 'grade' | 'late' | 'attempts' | 'counts'>,
   papers: Papers,
   drawn: readonly Worth[][] | null,
   facts: Facts,

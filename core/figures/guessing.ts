@@ -41,7 +41,7 @@ export function guessedTotals(
 /** The chance to pass by guessing alone (semantics §8), over pools, attempts and the grading method. */
 export function guessing(
   content: Content,
-  rules: Pick<Rules, 'grade' | 'late' | 'attempts'>,
+  rules: Pick<Rules, 'grade' | 'late' | 'attempts' | 'counts'>,
   papers: Papers,
   drawn: readonly Worth[][] | null,
   facts: Facts,

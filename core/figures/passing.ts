@@ -3,7 +3,7 @@ import { gradeFor } from '../marking/grade'
 import type { Rules } from '../quiz/schema'
 import { scores, type Totals } from './totals'
 
-export type GradeRules = Pick<Rules, 'grade' | 'late' | 'attempts'>
+export type GradeRules = Pick<Rules, 'grade' | 'late' | 'attempts' | 'counts'>
 
 /** Whether an attempt with this score passes, were it the only one that counts: as the grade is formed, and as people read it. */
 function passes(score: Exact, possible: Exact, attempt: number, rules: GradeRules): boolean {

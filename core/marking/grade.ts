@@ -39,11 +39,15 @@ export interface Grade extends FormedGrade {
   computed: FormedGrade | null
 }
 
-type GradeRules = Pick<Rules, 'grade' | 'late' | 'attempts'>
+type GradeRules = Pick<Rules, 'grade' | 'late' | 'attempts' | 'counts'>
 
-/** The share that an attempt earns: score → cost of a further attempt → late cost → floor 0 (semantics §1). */
+/**
+ * The share that an attempt earns: score → cost of a further attempt → late cost → floor 0 (semantics §1). Where handing in
+ * counts, that is full credit (§6).
+ */
 export function shareOf(attempt: GradedAttempt, rules: GradeRules): Fraction | null {
   if (attempt.state === 'unsent') return new Fraction(0)
+  if (rules.counts === 'completion') return new Fraction(1)
   if (attempt.score === null) return null
   const possible = exact(attempt.possible)
   if (possible.equals(0)) return new Fraction(0)
@@ -128,6 +132,7 @@ function computedGrade(attempts: readonly GradedAttempt[], rules: GradeRules): F
     .map((attempt) => ({ attempt, share: shareOf(attempt, rules) }))
   const counted = countedBy(rules.grade.method, shares)
   const numbers = counted.map(({ attempt }) => attempt.number)
+  if (rules.counts === 'nothing') return { ...none, counted: numbers }
   if (isUndecided(rules.grade.method, shares, counted)) return { ...none, counted: numbers, undecided: true }
   const share = sum(counted.map((each) => each.share!)).div(counted.length)
   return formed(share, numbers, counted.at(-1)!.attempt.possible, rules, false)

@@ -74,6 +74,30 @@ describe('gradeFor', () => {
     expect(gradeFor([attempt('5.995')], null, rules())).toMatchObject({ percent: '60.0', passed: true })
     expect(gradeFor([attempt('5.994')], null, rules())).toMatchObject({ percent: '59.9', passed: false })
   })
+  it('what counts is that it was handed in: full credit without waiting for marks; unsent is zero', () => {
+    const completion = rules({ counts: 'completion' })
+    expect(gradeFor([attempt(null)], null, completion)).toMatchObject({
+      percent: '100.0',
+      passed: true,
+      undecided: false,
+    })
+    expect(gradeFor([attempt('0', { daysLate: 3 })], null, completion)).toMatchObject({ percent: '100.0' })
+    expect(gradeFor([attempt('9', { state: 'unsent' })], null, completion)).toMatchObject({
+      percent: '0.0',
+      passed: false,
+    })
+    expect(gradeFor([], null, completion)).toMatchObject({ percent: null, passed: null })
+  })
+  it('where nothing counts there is no grade, none passes and none waits; an override stands', () => {
+    const practice = rules({ counts: 'nothing' })
+    for (const score of ['10', '0', null])
+      expect(gradeFor([attempt(score)], null, practice)).toMatchObject({
+        percent: null,
+        passed: null,
+        undecided: false,
+      })
+    expect(gradeFor([attempt('10')], { percent: '70', excused: false }, practice)).toMatchObject({ percent: '70.0' })
+  })
   it('a pass mark in points compares the displayed points', () => {
     const byPoints = rules({ grade: { method: 'highest', decimals: 0, pass: { by: 'points', value: 6 } } })
     expect(gradeFor([attempt('5.5')], null, byPoints)).toMatchObject({ points: '6', passed: true })

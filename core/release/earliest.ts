@@ -25,9 +25,10 @@ export function sightsOf(
   starts: readonly Starts[] = startsOf(schedule),
 ): Sight[] {
   const rule = rules.release[facet]
-  // Without a pass mark nobody passes.
-  if (rule.ifPassed && rules.grade.pass === null) return []
-  const passingEnds = rules.attempts.untilPassed && rules.grade.pass !== null
+  // Without a pass mark nobody passes, nor where nothing counts.
+  const canPass = rules.grade.pass !== null && rules.counts !== 'nothing'
+  if (rule.ifPassed && !canPass) return []
+  const passingEnds = rules.attempts.untilPassed && canPass
   const attemptsUsedAt = earliestUsedUp(schedule, starts, passingEnds)
   return starts.flatMap(({ window, from: handedInAt }): Sight[] => {
     const from = instantOf(rule.from, {

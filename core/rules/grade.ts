@@ -78,36 +78,40 @@ export const grade: Rule<GradeRule> = {
         '.',
       ],
     },
-    {
-      key: 'pass',
-      pieces: [
-        'To pass takes ',
-        choice(
-          'Pass mark',
-          path('pass'),
-          value.pass,
-          (['percent', 'points'] as const)
-            .map((by) => ({
-              value: { by, value: 60 },
-              label: by === 'percent' ? '% of the points' : 'points',
-              fill: {
-                key: 'value',
-                sort: 'number' as const,
-                label: `Pass mark in ${by}`,
-                min: 0,
-                max: by === 'percent' ? 100 : 100_000,
-                step: 0.5,
-              },
-            }))
-            .concat([{ value: null, label: 'nothing: there is no pass mark' } as never]),
-          passOr(value.pass),
-        ),
-        '.',
-      ],
-    },
+    ...(quiz.rules.counts === 'nothing'
+      ? []
+      : [
+          {
+            key: 'pass',
+            pieces: [
+              'To pass takes ',
+              choice(
+                'Pass mark',
+                path('pass'),
+                value.pass,
+                (['percent', 'points'] as const)
+                  .map((by) => ({
+                    value: { by, value: 60 },
+                    label: by === 'percent' ? '% of the points' : 'points',
+                    fill: {
+                      key: 'value',
+                      sort: 'number' as const,
+                      label: `Pass mark in ${by}`,
+                      min: 0,
+                      max: by === 'percent' ? 100 : 100_000,
+                      step: 0.5,
+                    },
+                  }))
+                  .concat([{ value: null, label: 'nothing: there is no pass mark' } as never]),
+                passOr(value.pass),
+              ),
+              '.',
+            ],
+          },
+        ]),
   ],
-  told: (value, { schedule }) => [
-    ...(value.pass ? [`To pass takes ${passWords(value.pass)}.`] : []),
+  told: (value, { schedule, quiz }) => [
+    ...(value.pass && quiz.rules.counts !== 'nothing' ? [`To pass takes ${passWords(value.pass)}.`] : []),
     ...(schedule.attempts.count === 1 ? [] : [`Of your attempts, ${methodWords[value.method]} counts.`]),
   ],
   checks({ pass }, quiz) {

@@ -2,6 +2,7 @@ import { announced } from './announced'
 import { atClosing } from './at-closing'
 import { atDeadline } from './at-deadline'
 import { attempts } from './attempts'
+import { counts } from './counts'
 import { grace } from './grace'
 import { grade } from './grade'
 import { late } from './late'
@@ -24,6 +25,7 @@ export const quizRules = {
   overrun,
   atClosing,
   password,
+  counts,
   attempts,
   grade,
   late,

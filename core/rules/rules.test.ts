@@ -268,6 +268,7 @@ describe('what the record says of a change', () => {
       overrun: 7,
       atClosing: 'window',
       password: 'SECRET',
+      counts: 'completion',
       attempts: { count: 2, wait: 1, draw: 'same', untilPassed: true, cost: 3 },
       grade: { method: 'lowest', decimals: 3, pass: null },
       late: { accepted: false, costPerDay: 2 },

@@ -85,6 +85,13 @@ it('a text in parts means what it means at once, line by line', () => {
   expect(cut).toBeGreaterThan(30)
 })
 
+it('a space that does not break is no empty line: what follows underlines it', () => {
+  for (const space of ['\u00a0', '\u2003', '\u3000']) {
+    const source = [...Array.from({ length: 120 }, () => 'words'), '', space, '---', 'more', ''].join('\n')
+    expect(seen(blocksOf(source))).toEqual(seen(atOnce(source)))
+  }
+})
+
 it('takes time in proportion to its length', () => {
   const of = (questions: number) => {
     const source = 'Which one?\n\n- [x] this\n- [ ] that\n\n---\n\n'.repeat(questions)

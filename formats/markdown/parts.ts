@@ -20,6 +20,8 @@ function parse(source: string): Root {
 
 /** A line that parts questions wherever it follows an empty one (CommonMark 4.1). */
 const rule = /^(?:-[ \t]*){3,}$/
+/** A space that does not break is a word, and what follows it may be its underline (CommonMark 2.1). */
+const empty = /^[ \t]*$/
 const fence = /^ {0,3}(`{3,}|~{3,})/
 /** What reaches over empty lines or from one end of a text to the other: definitions of links, HTML that ends by its own mark. */
 const reaching = /^ {0,3}\[[^\]]*\]:|<(?:pre|script|style|textarea|!|\?)/im
@@ -34,9 +36,9 @@ function cuts(lines: readonly string[]): number[] {
   lines.forEach((line, i) => {
     const mark = fence.exec(line)?.[1]
     if (open) {
-      if (mark?.startsWith(open) && line.trim() === mark) open = null
+      if (mark?.startsWith(open) && line.replace(/^ +|[ \t]+$/g, '') === mark) open = null
     } else if (mark) open = mark
-    else if (i - last >= enough && rule.test(line) && !lines[i - 1]!.trim()) {
+    else if (i - last >= enough && rule.test(line) && empty.test(lines[i - 1]!)) {
       found.push(i)
       last = i
     }
