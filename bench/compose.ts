@@ -28,7 +28,7 @@ async function questions(): Promise<string[]> {
   const made: string[] = []
   while (made.length < rows) {
     const stem = `<p>Question ${made.length} of a long paper, as long as questions usually are.</p>`
-     
+
     made.push((await addQuestion(db, maren, sampleQuestion('choice', { stem }), now)).id)
   }
   return made
