@@ -160,7 +160,6 @@ export class QuizReplica {
     if (as === 'new') this.asked = null
     const waiting = { token: `${this.page}.${(this.count++).toString(36)}`, edit, as }
     const step = { token: waiting.token, inverse: applied.inverse }
-    this.checking?.abort()
     this.waiting = [...this.waiting, waiting]
     this.remember(waiting)
     if (as === 'undo') this.redos = [...this.redos, step]
@@ -292,7 +291,10 @@ export class QuizReplica {
     }
   }
 
-  /** Checks look at the whole quiz: they wait until the hand rests, and an edit does not wait for them. */
+  /**
+   * Checks look at the whole quiz: they wait until the hand rests. Newer ones end older ones that are still under way; an
+   * edit does not, since a thread that is ended has to be started anew.
+   */
   private recheckSoon(): void {
     this.stopChecking?.()
     this.stopChecking = this.left ? null : this.timers.after(restsFor, () => void this.recheck())
