@@ -18,7 +18,7 @@ const places = computed(() => sections.map(({ id, title }) => ({ value: id, labe
     class="sticky bottom-0 z-10 -mx-5 flex flex-wrap items-center gap-2 border-t border-ink bg-sheet px-5 py-2.5 text-label"
   >
     <span class="font-semibold" role="status">{{ count(rows.chosen.value.length, 'row') }} chosen</span>
-    <button class="btn py-1" @click="rows.pool()">Make a pool of them</button>
+    <button class="btn py-1" :disabled="rows.chosen.value.length < 2" @click="rows.pool()">Make a pool of them</button>
     <form class="flex items-center gap-1" @submit.prevent="points !== null && rows.points(points)">
       <input
         v-model.number="points"

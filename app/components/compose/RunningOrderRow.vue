@@ -107,7 +107,9 @@ const number = (event: Event) => Number((event.target as HTMLInputElement).value
     @click="emit('select')"
     @keydown="keys"
   >
-    <div class="grid grid-cols-[1rem_1rem_2.5rem_1fr_auto_2.4rem] items-baseline gap-x-2 py-1.5">
+    <div
+      class="grid grid-cols-[1rem_1rem_2.2rem_1fr_2.4rem] sm:grid-cols-[1rem_1rem_2.5rem_1fr_auto_2.4rem] items-baseline gap-x-2 py-1.5"
+    >
       <span class="drag-handle cursor-grab self-center text-soft opacity-40 group-hover:opacity-100" aria-hidden="true"
         ><GripVertical :size="16"
       /></span>
@@ -131,7 +133,7 @@ const number = (event: Event) => Number((event.target as HTMLInputElement).value
           }}<template v-if="dots.more"> +{{ dots.more }}</template></span
         >
       </button>
-      <span class="text-right text-note text-soft">
+      <span class="col-start-4 row-start-2 text-note text-soft sm:col-auto sm:row-auto sm:text-right">
         <template v-if="row.type === 'question' && hit"
           >{{ kindLabels[hit.kind] }} · {{ roughTime(hit.seconds)
           }}<template v-if="shuffled && row.fixed"> · keeps its place</template></template

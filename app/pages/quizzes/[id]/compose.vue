@@ -184,7 +184,7 @@ const set = (name: 'title' | 'intro', value: string) => {
         @pool="forPool = $event"
         @into="intoSelectedPool"
       />
-      <div class="min-h-0 overflow-y-auto px-5 py-4">
+      <div class="min-h-0 px-5 py-4 lg:overflow-y-auto">
         <details class="mb-4 text-label">
           <summary class="text-soft">Title and what students read first</summary>
           <div class="mt-2 space-y-3 bg-sheet p-4">
