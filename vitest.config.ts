@@ -50,6 +50,8 @@ export default defineConfig({
         test: {
           name: 'e2e',
           include: ['tests/e2e/**/*.test.ts'],
+          // What is written and looked up again: a machine may be slow, and what is waited for is the same.
+          expect: { poll: { timeout: 5000 } },
           globalSetup: 'tests/support/browser-setup.ts',
           setupFiles: 'tests/support/keep-traces.ts',
           testTimeout: 120_000,

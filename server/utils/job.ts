@@ -12,6 +12,8 @@ const seconds = 1000
 const look = { time: Number(process.env.THISTLE_LOOK_SECONDS ?? 10) * seconds, memory: 256 }
 const quick = new Crew(2, look)
 const students = new Crew(2, look)
+/** They look at whole quizzes after every edit: the next edit of the same person does not stand behind them. */
+const checks = new Crew(1, look)
 /** Files: minutes are honest. */
 const files = new Crew(2, { time: 600 * seconds, memory: 512 })
 
@@ -20,7 +22,7 @@ export const warmUpThreads = (): void => {
   quick.warmUp()
 }
 export const closeThreads = (): void => {
-  for (const crew of [quick, students, files]) crew.close()
+  for (const crew of [quick, students, checks, files]) crew.close()
 }
 
 /** A reply that is JSON already: made in a thread, and passed on as it is, compressed where it is long. */
@@ -63,7 +65,7 @@ async function done<N extends JobName>(
   input: JobInput<N>,
   transfer: ArrayBuffer[],
 ) {
-  const crew = long.has(job) ? files : forStudents.has(job) ? students : quick
+  const crew = long.has(job) ? files : forStudents.has(job) ? students : job === 'lookAtChecks' ? checks : quick
   // That the database is away is told at once: jobs of a person wait for each other, and each would find it out by itself.
   await db.one('SELECT 1 AS yes')
   try {
