@@ -37,7 +37,11 @@ export function useQuizLive(id: () => string) {
     source.addEventListener('here', (event) => {
       here.value = read<{ here: Here[] }>(event).here
     })
-    source.addEventListener('ended', () => source?.close())
+    source.addEventListener('ended', () => {
+      source?.close()
+      hears.value = false
+      here.value = []
+    })
   }
   const say = useDebounceFn(() => {
     quizRoutes.here({ id: id(), body: { page, row: row.value } }).catch(() => {})
@@ -52,8 +56,11 @@ export function useQuizLive(id: () => string) {
   useIntervalFn(() => {
     if (document.hidden || Date.now() - asked < (hears.value ? asks.beside : asks.alone)) return
     asked = Date.now()
-    // Without a line that stays open, being here is said by asking.
-    if (!hears.value) void say()
+    if (!hears.value) {
+      // Without a line that stays open, being here is said by asking. One that was refused is not tried again by itself.
+      void say()
+      if (source?.readyState === EventSource.CLOSED) listen(id())
+    }
     void store.poll()
   }, 1000)
   return { here, row, hears }

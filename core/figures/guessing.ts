@@ -1,5 +1,6 @@
 import { mapped, type Chances } from '../kit/chances'
-import { exact, Fraction } from '../kit/exact'
+import { exact } from '../kit/exact'
+import { wrongAnswerCost } from '../marking/wrong-answer'
 import type { Content, Rules } from '../quiz/schema'
 import type { WrongCost } from '../rules/content/wrong-cost'
 import { factsOf, type Facts, type QuestionFacts } from './facts'
@@ -21,9 +22,8 @@ export interface Guessing {
 
 /** What guessing earns on a question at one point: its own guesses, less what a wrong answer costs in this quiz (as marking does it). */
 function guessed({ guesses, options }: QuestionFacts, cost: WrongCost): Chances {
-  if (cost.by === 'none' || options === null || options < 2) return guesses
-  const off = cost.by === 'share' ? exact(cost.share) : new Fraction(1, options - 1)
-  return mapped(guesses, (share) => (share.equals(0) ? share.sub(off) : share))
+  const off = wrongAnswerCost(options, cost)
+  return off.equals(0) ? guesses : mapped(guesses, (share) => (share.equals(0) ? share.sub(off) : share))
 }
 
 /** What a guesser's paper adds up to. @param drawn papers where pools overlap */

@@ -1,5 +1,5 @@
 import { exactText, Fraction, type Exact } from '../kit/exact'
-import { gradeFor } from '../marking/grade'
+import { gradeFor, shareOf as markedShare } from '../marking/grade'
 import type { Rules } from '../quiz/schema'
 import { scores, type Totals } from './totals'
 
@@ -49,10 +49,17 @@ const mostConvolved = 12
 
 /** Shares that attempts earn, in steps, after what a further attempt costs. */
 function inSteps(totals: Totals, possible: number, attempt: number, rules: GradeRules): Float64Array {
-  const keeps = 1 - Math.min(100, rules.attempts.cost * (attempt - 1)) / 100
+  // What marking makes of a score is a straight line from none to all of the points (semantics §1).
+  const all = inHundredths(possible)
+  const earns = (score: Fraction) =>
+    markedShare(
+      { number: attempt, state: 'handed', score: exactText(score), possible: exactText(all), daysLate: 0 },
+      rules,
+    )!.valueOf()
+  const [none, full] = [earns(new Fraction(0)), earns(all)]
   const chances = new Float64Array(steps + 1)
   for (const { points, chance } of scores(totals))
-    chances[Math.min(steps, Math.round((points / possible) * keeps * steps))]! += chance
+    chances[Math.min(steps, Math.round((none + (full - none) * (points / possible)) * steps))]! += chance
   return chances
 }
 

@@ -4,6 +4,7 @@ import { instanceOf, scoreAnswer, type ScoredAnswer } from '../question'
 import { kindOf } from '../question/kinds'
 import type { Question } from '../question/schema'
 import type { Edition, WrongCost } from '../quiz/schema'
+import { wrongAnswerCost } from './wrong-answer'
 
 /** What applies to an edition after it was sat: a question voided, or full credit for all. */
 export interface Amendment {
@@ -42,9 +43,8 @@ export type KeptAnswers = Record<string, unknown>
  * beside negative credits.
  */
 export function costOf(question: Question, scored: ScoredAnswer, cost: WrongCost): Fraction {
-  const k = kindOf(question.kind).guessable(question.body)
-  if (cost.by === 'none' || k === null || k < 2 || !scored.answered || scored.fraction !== '0') return new Fraction(0)
-  return cost.by === 'share' ? exact(cost.share) : new Fraction(1, k - 1)
+  const wrong = scored.answered && scored.fraction === '0'
+  return wrong ? wrongAnswerCost(kindOf(question.kind).guessable(question.body), cost) : new Fraction(0)
 }
 
 /** The answer to an item in authored ids, or undefined when it is empty or not of its kind. */

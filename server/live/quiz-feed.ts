@@ -5,8 +5,8 @@ import { comeHere, goAway, stayHere, whoIsHere, type Here } from '../domain/quiz
 import { mayTeach } from '../domain/quizzes/quizzes'
 import type { Person } from '../people/people'
 
-/** What a page that has a quiz open is told. */
-export type News = { revision: number } | { here: Here[] } | { ended: true }
+/** What a page that has a quiz open is told; `ended` where it may not be told any more, `closing` where this process stops. */
+export type News = { revision: number } | { here: Here[] } | { ended: true } | { closing: true }
 
 interface Follower {
   quiz: string
@@ -112,7 +112,7 @@ export class QuizFeed {
   close(): void {
     clearTimeout(this.timer)
     this.timer = undefined
-    for (const follower of this.followers) follower.tell({ ended: true })
+    for (const follower of this.followers) follower.tell({ closing: true })
     this.followers = []
   }
 }

@@ -88,6 +88,21 @@ describe('guessing', () => {
       9,
     )
   })
+  it('where handing in counts everybody passes, and where nothing does nobody, over any attempts', () => {
+    const over = (counts: Rules['counts']) =>
+      figuresFor(
+        fixedRows(10),
+        {
+          ...passAt(50),
+          counts,
+          attempts: { ...usualRules.attempts, count: 3, cost: 20 },
+          grade: { ...passAt(50).grade, method: 'average' },
+        },
+        factsNamed(names('q', 10)),
+      ).guessing.passes
+    expect(over('completion')).toBeCloseTo(1, 9)
+    expect(over('nothing')).toBe(0)
+  })
   it('formula scoring leaves a guesser nothing on average, but never below nought', () => {
     const content: Content = { ...fixedRows(2), wrongCost: { by: 'formula' } }
     const { guessing } = figuresFor(content, passAt(60), factsNamed(names('q', 2)))

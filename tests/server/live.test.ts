@@ -63,7 +63,7 @@ describe('a feed', () => {
     await mine.until((news) => 'here' in news && news.here.length === 0 && mine.told.indexOf(news) > 1)
     one.close()
     two.close()
-    expect(mine.told.at(-1)).toEqual({ ended: true })
+    expect(mine.told.at(-1)).toEqual({ closing: true })
   })
   it('tells nothing more to somebody whose share has ended', async () => {
     const id = await shared('Ended')

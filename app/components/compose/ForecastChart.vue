@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { BarController, BarElement, CategoryScale, Chart, LinearScale, Tooltip } from 'chart.js'
 import { Bar } from 'vue-chartjs'
+import { percent as percentWords } from '~~/core/kit/phrases'
 
 /** Shares of a class by the part of the points that they get, in twentieths; what passes is darker. */
 const { twentieths, passAt } = defineProps<{
@@ -11,7 +12,7 @@ const { twentieths, passAt } = defineProps<{
 Chart.register(BarController, BarElement, CategoryScale, LinearScale, Tooltip)
 
 const tone = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(name).trim()
-const percent = (share: number) => `${Math.round(share * 100)} %`
+const percent = (share: number, decimals = 0) => percentWords(Math.round(share * 1e6) / 1e6, decimals)
 const range = (i: number) => `${i * 5}–${i * 5 + 5} %`
 const data = computed(() => ({
   labels: twentieths.map((_, i) => range(i)),
@@ -71,7 +72,7 @@ const asTable = ref(false)
         <template v-for="(share, i) in twentieths" :key="i"
           ><tr v-if="share >= 0.0005">
             <td>{{ range(i) }}</td>
-            <td class="text-right">{{ (share * 100).toFixed(1) }} %</td>
+            <td class="text-right">{{ percent(share, 1) }}</td>
           </tr></template
         >
       </tbody>

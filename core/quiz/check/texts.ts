@@ -1,6 +1,6 @@
 import { count, list } from '../../kit/phrases'
 import type { Reading } from '../../question/reading'
-import { removeRow, setAt } from '../edits/make'
+import { setAt } from '../edits/make'
 import type { Quiz, Row } from '../schema'
 import { allRows, questionsOf, questionsUsed } from '../walk'
 import { look, type CheckContext, type CheckedQuestion, type Found } from './check'
@@ -19,10 +19,7 @@ const known = (quiz: Quiz, context: CheckContext): Known[] =>
 
 const rowOf = (quiz: Quiz, question: string): Row | undefined =>
   allRows(quiz.content).find((row) => questionsOf(row).includes(question))
-const takeOut = (quiz: Quiz, question: string) => {
-  const row = rowOf(quiz, question)
-  return row ? without(quiz, row, [question]) : removeRow(quiz, '')
-}
+const takeOut = (quiz: Quiz, question: string) => without(quiz, rowOf(quiz, question)!, [question])
 
 export function doubtChecks(quiz: Quiz, context: CheckContext): Found {
   return known(quiz, context)

@@ -1,14 +1,13 @@
 import { z } from 'zod'
-import { facilityOf as measuredFacility } from '../../../core/analysis/item'
 import { facilityOf, unknownFacts } from '../../../core/figures'
 import { sortsOf, type Candidate, type Sort } from '../../../core/blueprint'
 import type { Instant } from '../../../core/kit/time'
 import type { KindName } from '../../../core/question'
 import { fromJson } from '../../database/codec'
 import type { Db } from '../../database/database'
-import { inBatches } from '../../database/batches'
-import type { MarkRow, ObjectiveRow, QuestionRow } from '../../database/tables'
+import type { ObjectiveRow, QuestionRow } from '../../database/tables'
 import type { Person } from '../../people/people'
+import { facilitiesOf } from '../bank/finding/facilities'
 import { conditionsOf, joined, searchQuery } from '../bank/finding/search-query'
 
 /** The part of the bank out of which questions are chosen. */
@@ -46,23 +45,6 @@ async function ancestors(db: Db, school: string): Promise<(objective: string) =>
 function facetsOf(facets: string, above: (objective: string) => string[]): Pick<Candidate, 'objectives' | 'levels'> {
   const { o = [], l = [] } = fromJson<{ o?: string[]; l?: string[] }>(facets)
   return { objectives: [...new Set(o.flatMap(above))], levels: l }
-}
-
-async function facilities(db: Db, ids: readonly string[]): Promise<Map<string, number>> {
-  const found = new Map<string, number>()
-  await inBatches(ids, 5000, async (part) => {
-    const rows = await db.rows<Pick<MarkRow, 'question_id'> & { n: number; earned: string }>(
-      `SELECT m.question_id, COUNT(*) AS n, SUM(GREATEST(m.fraction_rounded, 0)) AS earned FROM mark m
-      JOIN attempt a ON a.id = m.attempt_id AND a.number = 1 AND a.state = 'handed'
-      WHERE m.question_id IN (?) AND m.fraction_rounded IS NOT NULL GROUP BY m.question_id`,
-      [part],
-    )
-    for (const { question_id: id, n, earned } of rows) {
-      const share = measuredFacility(Number(n), Number(earned))
-      if (share !== null) found.set(id, share)
-    }
-  })
-  return found
 }
 
 /** What a part of the bank holds, counted by the database; the sorts that hold most first. @param without what is left out */
@@ -113,13 +95,12 @@ export async function candidatesFor(
   )
   const [above, right] = await Promise.all([
     ancestors(db, person.school),
-    facilities(
+    facilitiesOf(
       db,
       rows.map(({ id }) => id),
     ),
   ])
   return rows.map((row, i) => {
-    const share = right.get(row.id)
     return {
       id: row.id,
       kind: row.kind,
@@ -130,7 +111,7 @@ export async function candidatesFor(
       facility: facilityOf({
         ...unknownFacts,
         difficulty: row.difficulty,
-        right: share === undefined ? null : { share, n: 0 },
+        right: right.get(row.id) ?? null,
       }),
       near: row.near_key,
       rank: seed === null ? i : shuffledRank(row.id, seed),

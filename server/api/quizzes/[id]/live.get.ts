@@ -14,8 +14,9 @@ export default route({
     const stream = createEventStream(event)
     const leave = await quizFeed.follow(params.id, query.page, person, (news) => {
       const [name] = Object.keys(news)
-      void stream.push({ event: name!, data: JSON.stringify(news) })
-      if ('ended' in news) void stream.close()
+      // A process that stops only hangs up: the browser finds another by itself.
+      if (!('closing' in news)) void stream.push({ event: name!, data: JSON.stringify(news) })
+      if ('ended' in news || 'closing' in news) void stream.close()
     })
     // What stands between may cut a line on which nothing is said.
     const beating = setInterval(() => void stream.push({ event: 'beat', data: '' }), beat)

@@ -1,16 +1,10 @@
-import type {
-  MarkRow,
-  QuestionObjectiveRow,
-  QuestionRow,
-  QuestionTagRow,
-  QuizQuestionRow,
-} from '../../../database/tables'
-import { facilityOf } from '../../../../core/analysis/item'
+import type { QuestionObjectiveRow, QuestionRow, QuestionTagRow, QuizQuestionRow } from '../../../database/tables'
 import { unknownFacts, type QuestionFacts } from '../../../../core/figures'
 import type { Instant } from '../../../../core/kit/time'
 import type { KindName } from '../../../../core/question'
 import { fromJson, fromSql } from '../../../database/codec'
 import type { Db } from '../../../database/database'
+import { facilitiesOf } from './facilities'
 import { grouped } from '../../grouped'
 import type { Person } from '../../../people/people'
 import type { QuestionState } from '../questions/rows'
@@ -104,12 +98,7 @@ async function withUse(db: Db, rows: HitRow[]): Promise<Hit[]> {
       'SELECT question_id, tag FROM question_tag WHERE question_id IN (?) ORDER BY tag',
       [ids],
     ),
-    db.rows<Pick<MarkRow, 'question_id'> & { n: number; earned: string }>(
-      `SELECT m.question_id, COUNT(*) AS n, SUM(GREATEST(m.fraction_rounded, 0)) AS earned FROM mark m
-      JOIN attempt a ON a.id = m.attempt_id AND a.number = 1 AND a.state = 'handed'
-      WHERE m.question_id IN (?) AND m.fraction_rounded IS NOT NULL GROUP BY m.question_id`,
-      [ids],
-    ),
+    facilitiesOf(db, ids),
     db.rows<Pick<QuizQuestionRow, 'question_id'> & { n: number }>(
       'SELECT question_id, COUNT(*) AS n FROM quiz_question WHERE question_id IN (?) GROUP BY question_id',
       [ids],
@@ -119,13 +108,6 @@ async function withUse(db: Db, rows: HitRow[]): Promise<Hit[]> {
     grouped(objectives, (row) => row.question_id),
     grouped(tags, (row) => row.question_id),
   ]
-  const rightOf = new Map(
-    right.flatMap((each) => {
-      const [n, earned] = [Number(each.n), Number(each.earned)]
-      const share = facilityOf(n, earned)
-      return share === null ? [] : [[each.question_id, { share, n }] as const]
-    }),
-  )
   const usedIn = new Map(used.map((each) => [each.question_id, Number(each.n)]))
   return rows.map((row) => ({
     id: row.id,
@@ -150,7 +132,7 @@ async function withUse(db: Db, rows: HitRow[]): Promise<Hit[]> {
     origin: row.bank === null ? null : { bank: row.bank, chosen: row.chosen, copy: row.copy },
     doubts: row.doubts,
     lastUsedAt: row.last_used_at && fromSql(row.last_used_at),
-    right: rightOf.get(row.id) ?? null,
+    right: right.get(row.id) ?? null,
     used: usedIn.get(row.id) ?? 0,
     ...(row.guessing === null ? unknownGuessing : (fromJson(row.guessing) as typeof unknownGuessing)),
   }))
