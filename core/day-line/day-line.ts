@@ -1,3 +1,4 @@
+import { releaseOf } from '../release/under-rules'
 import { exact, fixed } from '../kit/exact'
 import { later, minute, plus, type Instant } from '../kit/time'
 import type { Rules } from '../quiz/schema'
@@ -142,7 +143,7 @@ export function dayLine(
   const leakOf = leakFinder(leaks(rules, students), students)
   const ends = endsOf(students)
   const release = facetNames
-    .filter((facet) => rules.release[facet].from.at !== 'never')
+    .filter((facet) => releaseOf(rules)[facet].from.at !== 'never')
     .map((facet) => releaseLane(rules, facet, used, ends, scheduleOfClass, leakOf(facet)))
   const known = [
     ...sitting.flatMap((lane) =>

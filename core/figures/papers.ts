@@ -2,7 +2,7 @@ import { seededRandom } from '../kit/random'
 import { drawPools, strata } from '../paper/draw'
 import { quotaPatterns, stratumFor } from '../paper/spread'
 import type { Content } from '../quiz/schema'
-import { allRows, drawRows, fixedOf, fixedQuestions } from '../quiz/walk'
+import { allRows, drawRows, fixedOf, gives, fixedQuestions } from '../quiz/walk'
 import type { Facts } from './facts'
 
 /** A question with the points that its row gives it. */
@@ -54,7 +54,7 @@ export function papersOf(content: Content, facts: Facts): Papers {
   })
   const held = pools.flatMap((pool) => pool.from.map(({ question }) => question))
   const fixed = allRows(content).flatMap((row) =>
-    row.type === 'text' ? [] : fixedOf(row).map((question) => ({ question, points: row.points })),
+    gives(row) ? fixedOf(row).map((question) => ({ question, points: row.points })) : [],
   )
   return { fixed, pools, overlap: new Set(held).size < held.length }
 }

@@ -1,3 +1,4 @@
+import { makesGrade } from '../rules/counts'
 import { Fraction, atLeast, exact, exactText, fixed, roundHalfAway, sum, type Exact } from '../kit/exact'
 import type { Rules } from '../quiz/schema'
 
@@ -132,7 +133,7 @@ function computedGrade(attempts: readonly GradedAttempt[], rules: GradeRules): F
     .map((attempt) => ({ attempt, share: shareOf(attempt, rules) }))
   const counted = countedBy(rules.grade.method, shares)
   const numbers = counted.map(({ attempt }) => attempt.number)
-  if (rules.counts === 'nothing') return { ...none, counted: numbers }
+  if (!makesGrade(rules.counts)) return { ...none, counted: numbers }
   if (isUndecided(rules.grade.method, shares, counted)) return { ...none, counted: numbers, undecided: true }
   const share = sum(counted.map((each) => each.share!)).div(counted.length)
   return formed(share, numbers, counted.at(-1)!.attempt.possible, rules, false)

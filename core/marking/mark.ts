@@ -4,6 +4,7 @@ import { instanceOf, scoreAnswer, type ScoredAnswer } from '../question'
 import { kindOf } from '../question/kinds'
 import type { Question } from '../question/schema'
 import type { Edition, WrongCost } from '../quiz/schema'
+import type { Counts } from '../rules/counts'
 import { wrongAnswerCost } from './wrong-answer'
 
 /** What applies to an edition after it was sat: a question voided, or full credit for all. */
@@ -65,9 +66,20 @@ function markItem(
   answer: unknown,
   amendment: Amendment | undefined,
   hand: Exact | undefined,
+  survey: boolean,
 ): Mark {
   const question = instanceOf(edition.questions[item.question]!.question, item.values ?? {})
   const scored = byHand(scoreAnswer(question, {}, authoredAnswer(question, item, answer)), hand)
+  if (question.keyless || survey)
+    return {
+      item: item.id,
+      question: item.question,
+      answered: scored.answered,
+      fraction: null,
+      parts: [],
+      points: '0',
+      possible: '0',
+    }
   const possible = amendment?.effect === 'void' ? new Fraction(0) : exact(item.points)
   const earned =
     scored.fraction === null
@@ -89,13 +101,14 @@ function markItem(
   }
 }
 
-/** Marks a paper (semantics §1 and §2). Answers that are missing or malformed count as unanswered. @param hand what people have decided */
+/** Marks a paper (semantics §1 and §2). Answers that are missing or malformed count as unanswered. @param hand what people have decided. @param counts of a survey nothing is marked: every question is worth nothing */
 export function markAttempt(
   edition: Edition,
   paper: Paper,
   answers: KeptAnswers,
   amendments: readonly Amendment[] = [],
   hand: HandMarks = {},
+  counts: Counts = 'score',
 ): Marks {
   const marks = paper.items.map((item) =>
     markItem(
@@ -104,6 +117,7 @@ export function markAttempt(
       answers[item.id],
       amendments.find((each) => each.question === item.question),
       hand[item.id],
+      counts === 'survey',
     ),
   )
   const earned = marks.some((mark) => mark.points === null) ? null : sum(marks.map((mark) => exact(mark.points!)))

@@ -5,18 +5,26 @@ import { instanceOf } from '../question/vary/instance'
 import type { Values } from '../question/vary/schema'
 import type { Question } from '../question/schema'
 import type { Movable } from '../question/kinds/kind'
-import type { Edition, Row, Section } from '../quiz/schema'
-import { drawRows, fixedQuestions, questionsOf } from '../quiz/walk'
+import type { Content, Edition, OptionOrder, Pages, Row, Section } from '../quiz/schema'
+import { drawRows, fixedQuestions, gives, questionsOf } from '../quiz/walk'
 import { drawPools, type Demand, type Rank } from './draw'
 import { pageNumbers } from './pages'
+import { positionsOf } from './positions'
 import { stratumFor } from './spread'
 import type { Paper, PaperItem } from './schema'
+
+/** How a section is parted; one with a clock of its own never shares a page with others. */
+function pagesOf(section: Section, content: Content): Pages {
+  const pages = section.pages ?? content.pages
+  return section.limit !== null && pages.by === 'all' ? { by: 'section' } : pages
+}
 
 /** A question placed in a section, before it has its options and ids. */
 interface Placed {
   question: string
   row: string
   points: number
+  order: OptionOrder
 }
 
 /** What every paper of an edition needs, worked out once: editions never change. */
@@ -30,7 +38,15 @@ interface PlannedQuestion {
   version: number
   question: Question
   /** What may change places, a list at a time. */
-  lists: { movable: Movable[]; shuffles: boolean }[]
+  lists: MovableList[]
+}
+
+interface MovableList {
+  movable: Movable[]
+  /** Some of them may change places. */
+  loose: boolean
+  /** They do so whatever quiz and row say. */
+  always: boolean
 }
 
 const plans = new WeakMap<Edition, Plan>()
@@ -59,7 +75,8 @@ function planOf(edition: Edition): Plan {
           question,
           lists: lists(kindOf(question.kind).options(question.body)).map((movable) => ({
             movable,
-            shuffles: movable.some((option) => !option.fixed && (option.always || edition.content.shuffleOptions)),
+            loose: movable.some((option) => !option.fixed),
+            always: movable.some((option) => !option.fixed && option.always),
           })),
         },
       ]),
@@ -85,8 +102,13 @@ function rankBySight(earlier: readonly Paper[]): Rank | null {
  */
 function place(section: Section, drawn: Map<string, string[]>, random: Random): Placed[] {
   const units = section.rows.flatMap((row): { fixed: boolean; items: Placed[] }[] => {
-    if (row.type === 'text') return []
-    const items = given(row, drawn, random).map((question) => ({ question, row: row.id, points: row.points }))
+    if (!gives(row)) return []
+    const items = given(row, drawn, random).map((question) => ({
+      question,
+      row: row.id,
+      points: row.points,
+      order: row.options,
+    }))
     return row.type === 'stimulus'
       ? [{ fixed: row.fixed, items }]
       : items.map((item) => ({ fixed: row.fixed, items: [item] }))
@@ -131,8 +153,14 @@ export function compilePaper(
   const nextId = opaqueIds(random)
   const placed = content.sections.map((section) => ({ section, items: place(section, drawn, random) }))
   const numbering = pageNumbers(
-    placed.map(({ items }) => items.length),
-    content.pages,
+    placed.map(({ section, items }) => {
+      const places = positionsOf(section.rows, items)
+      return {
+        size: items.length,
+        pages: pagesOf(section, content),
+        breaks: section.rows.flatMap((row) => (row.type === 'break' ? places.get(row.id)! : [])),
+      }
+    }),
   )
   const items = placed.flatMap(({ section, items }, sectionIndex) =>
     items.map((item, index) =>
@@ -143,6 +171,7 @@ export function compilePaper(
         numbering.page(sectionIndex, index),
         nextId,
         random,
+        content.shuffleOptions,
       ),
     ),
   )
@@ -160,8 +189,10 @@ function valuesFor(question: Question, random: Random): Values | null {
 const isFixed = (option: Movable) => option.fixed
 
 /** The options of a question as they stand on this paper. */
-function ordered(lists: PlannedQuestion['lists'], random: Random): Movable[] {
-  const parts = lists.map(({ movable, shuffles }) => (shuffles ? shuffledAround(movable, isFixed, random) : movable))
+function ordered(lists: readonly MovableList[], shuffles: boolean, random: Random): Movable[] {
+  const parts = lists.map(({ movable, loose, always }) =>
+    always || (loose && shuffles) ? shuffledAround(movable, isFixed, random) : movable,
+  )
   return parts.length === 1 ? parts[0]! : parts.flat()
 }
 
@@ -172,8 +203,10 @@ function compileItem(
   page: number,
   nextId: () => string,
   random: Random,
+  quizShuffles: boolean,
 ): PaperItem {
-  const options = ordered(planned.lists, random)
+  const shuffles = item.order === 'quiz' ? quizShuffles : item.order === 'shuffled'
+  const options = ordered(planned.lists, shuffles, random)
   const values = valuesFor(planned.question, random)
   const compiled = {
     id: nextId(),

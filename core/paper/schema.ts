@@ -36,11 +36,19 @@ export const sheet = z.strictObject({
   /** Languages that some of its texts can be read in; the one asked for, where one was. */
   languages: z.array(z.string()),
   language: z.string().nullable(),
+  /** It may be read as each question was written: the quiz names no languages. */
+  mixed: z.boolean(),
+  /** Two languages may be read together. */
+  sideBySide: z.boolean(),
   stimuli: z.array(z.strictObject({ html: z.string(), language: z.string() })),
   sections: z.array(
     z.strictObject({
       title: z.string(),
       intro: z.string(),
+      /** It has a clock of its own. */
+      clocked: z.boolean(),
+      /** What waits in a section with a clock of its own that has not been entered: nothing of it is in the sheet. */
+      waits: z.strictObject({ page: z.int(), questions: z.int(), points: z.number() }).nullable(),
       entries: z.array(
         z.discriminatedUnion('type', [
           z.strictObject({
@@ -52,6 +60,8 @@ export const sheet = z.strictObject({
             stem: z.string(),
             language: z.string(),
             tools: z.array(z.enum(toolNames)),
+            /** It is not handed in by hand without an answer. */
+            required: z.boolean(),
             body: sealedBody,
             /** Place of what it shares with others among the sheet's stimuli. */
             stimulus: z.int().nullable(),

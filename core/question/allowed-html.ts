@@ -41,8 +41,8 @@ export const allowedAttributes: Record<string, readonly string[]> = {
   th: ['colspan', 'rowspan', 'scope'],
   td: ['colspan', 'rowspan'],
   // Maths as the editor writes it; the server fills it with rendered KaTeX when a question is saved.
-  // data-gap marks a gap in a text.
-  span: ['data-type', 'data-latex', 'data-gap'],
+  // data-gap marks a gap in a text; lang tells a screen reader how to say it.
+  span: ['data-type', 'data-latex', 'data-gap', 'lang'],
   // data-plays: how often it may be played; absent for as often as one likes.
   audio: ['src', 'controls', 'data-plays', 'aria-label'],
   video: ['src', 'controls', 'width', 'data-plays', 'aria-label'],

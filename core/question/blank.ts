@@ -18,6 +18,7 @@ export function blankQuestion(kind: KindName): Question {
     comments: { right: '', wrong: '', general: '' },
     hints: [],
     tools: [],
+    keyless: false,
     vary: null,
     translations: {},
     stimulus: null,

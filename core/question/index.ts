@@ -5,7 +5,8 @@ import { placedAsWritten } from './kinds/kind'
 import type { Question } from './schema'
 import { varyFaults } from './vary/faults'
 
-export { question, id, language, points, toolNames, type Question } from './schema'
+export { language, languageName, readingLanguage } from './language'
+export { question, id, points, toolNames, type Question } from './schema'
 export { kinds, kindNames, kindOf, type KindName, type PlacedOption, type SealedBody } from './kinds'
 export { plainText, isBlank } from './allowed-html'
 export { unreadable } from './unreadable'
@@ -14,7 +15,7 @@ export { letter } from './kinds/letter'
 export { blankQuestion, completed } from './blank'
 export { scoreAnswer, commentsFor, type ScoredAnswer } from './score'
 export { mapEveryHtml, mapQuestionHtml, textsOf, inLanguage, readIn, untranslated } from './texts'
-export { stimulus, mapStimulusHtml, stimulusIn, type Stimulus } from './stimulus'
+export { stimulus, mapStimulusHtml, stimulusAs, type Stimulus } from './stimulus'
 export { instanceOf } from './vary/instance'
 export { drawValues } from './vary/sample'
 export { sampleInstances } from './vary/faults'
@@ -25,6 +26,11 @@ export type { Values, Vary } from './vary/schema'
 export function questionFaults(question: Question): string[] {
   const kind = kindOf(question.kind)
   const faults = isBlank(question.stem) && !kind.stemOptional ? ['The question has no text. Write what is asked.'] : []
+  if (question.keyless)
+    return [
+      ...faults,
+      ...(kind.keylessFaults?.(question.body) ?? [`A question of the kind “${kind.label}” needs a key.`]),
+    ]
   // A varying body is judged by its instances: as written, its key is no number yet.
   return [...faults, ...(question.vary ? [] : kind.faults(question.body)), ...varyFaults(question)]
 }

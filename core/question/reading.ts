@@ -2,6 +2,7 @@ import { plainText } from './allowed-html'
 import type { Question } from './schema'
 import { kindOf } from './kinds'
 import { gapText } from './kinds/gaps'
+import { readableIn } from './texts'
 
 /** A question as somebody reads it who looks for what gives it away: plain words, no markup. */
 export interface Reading {
@@ -12,6 +13,10 @@ export interface Reading {
   /** Its options keep the authored order whatever the quiz says. */
   inOrder: boolean
   byHand: boolean
+  /** It has no key, and is worth no points. */
+  keyless: boolean
+  /** In which it can be read. */
+  languages: string[]
 }
 
 /** The words of a question, for the checks of a quiz. Options are those of single and multiple choice. */
@@ -26,9 +31,11 @@ export function readingOf(question: Question): Reading {
         : []
   return {
     stem,
-    key: kind.byHand ? '' : kind.keyText(question.body),
+    key: kind.byHand || question.keyless ? '' : kind.keyText(question.body),
     options,
     inOrder: 'inOrder' in question.body && question.body.inOrder,
-    byHand: Boolean(kind.byHand),
+    byHand: Boolean(kind.byHand) && !question.keyless,
+    keyless: question.keyless,
+    languages: [question.language, ...readableIn(question)],
   }
 }

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { languageCode } from './language'
+import { language } from './language'
 import { html } from './html-schema'
 import { kindNames, kindOf, type BodyOf, type KindName } from './kinds'
 import { vary } from './vary/schema'
@@ -15,8 +15,6 @@ export const points = z
 
 /** What a student may use for one question. */
 export const toolNames = ['calculator', 'scrap paper'] as const
-
-export const language = z.string().regex(languageCode, 'Write a language as its code, such as en or nl.')
 
 const common = {
   /** For teachers; never shown to students. */
@@ -47,6 +45,8 @@ const common = {
   vary: vary.nullable().default(null),
   /** By language, texts by their key (see texts.ts). What is missing stays in the first language. */
   translations: z.record(language, z.record(z.string().max(60), html)).default({}),
+  /** It has no key: for surveys, and for what is asked beside a quiz. Nothing of it is marked, and it is worth no points. */
+  keyless: z.boolean().default(false),
   /** A passage, table, picture or sound that it shares with others. */
   stimulus: id.nullable().default(null),
   /** Year or level of those it is meant for, in the school's own words. */

@@ -6,7 +6,7 @@ import type { Question } from './schema'
 import { instanceOf } from './vary/instance'
 import type { Values } from './vary/schema'
 
-/** `fraction` is null while a person has to decide. */
+/** `fraction` is null while a person has to decide, and for good where there is no key. */
 export interface ScoredAnswer {
   fraction: Exact | null
   answered: boolean
@@ -23,6 +23,7 @@ export function scoreAnswer(question: Question, values: Values, answer: unknown)
   const read = kind.answer.safeParse(answer)
   if (!read.success || kind.isEmpty(read.data))
     return { fraction: exactText(new Fraction(0)), answered: false, parts: [] }
+  if (question.keyless) return { fraction: null, answered: true, parts: [] }
   if (kind.byHand) return { fraction: null, answered: true, parts: [] }
   const { fraction, parts } = kind.score(instanceOf(question, values).body, read.data)
   return { fraction: exactText(fraction), answered: true, parts }

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { isBlank } from './allowed-html'
 import { html } from './html-schema'
-import { language } from './schema'
+import { language, together } from './language'
 
 /** A passage, table, picture or sound that several questions share (QTI 3.0: assessment stimulus). */
 export const stimulus = z.strictObject({
@@ -22,6 +22,18 @@ export function mapStimulusHtml(written: Stimulus, map: (html: string) => string
     html: map(written.html),
     translations: Object.fromEntries(Object.entries(written.translations).map(([code, text]) => [code, map(text)])),
   }
+}
+
+/** What is read in a language, or in two of them together. */
+export function stimulusAs(
+  written: Pick<Stimulus, 'html' | 'language' | 'translations'>,
+  wanted: string | null,
+): { html: string; language: string } {
+  const [first = null, second] = wanted?.split(together) ?? []
+  const read = stimulusIn(written, first)
+  const under = second === undefined ? null : stimulusIn(written, second)
+  if (!under || under.language !== second || under.language === read.language) return read
+  return { ...read, html: `${read.html}<br><span lang="${second}">${under.html}</span>` }
 }
 
 /** What is read in a language, and in which language it is. */

@@ -3,8 +3,8 @@ import { describe, expect, it } from 'vitest'
 import { sampleQuestion } from '../../tests/fixtures/core'
 import { isBlank, plainText } from './allowed-html'
 import { nearKey, nearWords } from './near'
-import { stimulusIn } from './stimulus'
-import { inLanguage, mapEveryHtml, readIn, textsOf, untranslated } from './texts'
+import { stimulusAs, stimulusIn } from './stimulus'
+import { inLanguage, mapEveryHtml, readAs, readIn, textsOf, untranslated } from './texts'
 import { kindNames, type Question } from '.'
 
 describe('what a person reads in HTML', () => {
@@ -95,5 +95,43 @@ describe('near-duplicates', () => {
         )
       }),
     )
+  })
+})
+
+describe('two languages together', () => {
+  it.each(kindNames)('%s: each text stands over its translation, and gaps are asked for once', (kind) => {
+    const question = sampleQuestion(kind)
+    const texts = textsOf(question)
+    const dutch = Object.fromEntries([...texts].map(([key, html]) => [key, `NL ${html}`]))
+    const translated = { ...question, translations: { nl: dutch } } as Question
+    for (const [reading, over, under] of [
+      ['en+nl', question, 'nl'],
+      ['nl+en', inLanguage(translated, 'nl'), 'en'],
+    ] as const) {
+      const read = readAs(translated, reading)
+      expect(read.language).toBe(reading.slice(0, 2))
+      for (const [key, html] of textsOf(read)) {
+        expect(html.startsWith(textsOf(over).get(key)!), key).toBe(true)
+        expect(html, key).toContain(`<span lang="${under}">`)
+      }
+      if (kind === 'gaps') expect(textsOf(read).get('text')!.split('SECRET-word')).toHaveLength(2)
+    }
+  })
+  it('a language that a question cannot be read in is left out', () => {
+    const question = sampleQuestion('choice')
+    expect(readAs(question, 'en+fr')).toBe(question)
+    expect(readAs(question, 'fr+en')).toBe(question)
+    expect(readAs(question, null)).toBe(question)
+    const half = { ...question, translations: { nl: { stem: '<p>Waarom?</p>' } } } as Question
+    expect(textsOf(readAs(half, 'en+nl')).get('option:a')).toBe('Option a')
+  })
+  it('and so it is with what questions share', () => {
+    const shared = { html: '<p>Read</p>', language: 'en', translations: { nl: '<p>Lees</p>', fr: '<p></p>' } }
+    expect(stimulusAs(shared, 'nl+en')).toEqual({
+      html: '<p>Lees</p><br><span lang="en"><p>Read</p></span>',
+      language: 'nl',
+    })
+    expect(stimulusAs(shared, 'en+fr')).toEqual({ html: '<p>Read</p>', language: 'en' })
+    expect(stimulusAs(shared, 'nl')).toEqual({ html: '<p>Lees</p>', language: 'nl' })
   })
 })

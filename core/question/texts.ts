@@ -1,4 +1,7 @@
 import { kindOf, type MapHtml } from './kinds'
+import { gapMark } from './kinds/gaps'
+import { together } from './language'
+import { withSpans } from './marked-spans'
 import type { Question } from './schema'
 
 /** All HTML of a question, mapped: for cleaning, for rendering maths, for putting values in, for translating. */
@@ -44,6 +47,25 @@ export function readableIn(question: Question): string[] {
 /** The question as somebody reads it who asked for a language: in that one, if it can be read in it. */
 export function readIn(question: Question, language: string | null): Question {
   return language !== null && readableIn(question).includes(language) ? inLanguage(question, language) : question
+}
+
+const canBeRead = (question: Question, language: string) =>
+  language === question.language || readableIn(question).includes(language)
+
+/** A text with another one under it. Gaps stand in the first only: under it they are lines. */
+const withUnder = (html: string, under: string, language: string) =>
+  `${html}<br><span lang="${language}">${withSpans(under, gapMark, () => '____')}</span>`
+
+/** The question as somebody reads it who asked for a language, or for two of them together. */
+export function readAs(question: Question, language: string | null): Question {
+  const [first = null, second] = language?.split(together) ?? []
+  const read = readIn(question, first)
+  if (second === undefined || second === read.language || !canBeRead(question, second)) return read
+  const texts = textsOf(readIn(question, second))
+  return mapQuestionHtml(read, (html, key) => {
+    const under = texts.get(key)
+    return under === undefined || under === html ? html : withUnder(html, under, second)
+  })
 }
 
 /** As mapQuestionHtml, and the translations with it. */

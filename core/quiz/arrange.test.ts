@@ -2,7 +2,19 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { groupRow, names, poolRow, questionRow, sampleContent } from '../../tests/fixtures/core'
 import { usualRules } from '../rules'
-import { apart, copySection, intoPool, mergeUp, moveTo, pointsEach, splitAt, spreadPoints, takeOut } from './arrange'
+import {
+  apart,
+  copySection,
+  intoPool,
+  mergeUp,
+  moveTo,
+  pointsEach,
+  replaceQuestion,
+  rowsFor,
+  splitAt,
+  spreadPoints,
+  takeOut,
+} from './arrange'
 import { applyEdit, type Edit } from './edits'
 import type { Quiz, Row } from './schema'
 import { allRows, pointsOf, questionsUsed } from './walk'
@@ -101,6 +113,17 @@ describe('points', () => {
   })
 })
 
+describe('another question in the place of one', () => {
+  it('stands where it stood: in a row, which follows the newest again, and in a pool', () => {
+    const pinned = quizOf([questionRow('q1', { version: 2, points: 3 }), poolRow('p', ['a', 'b', 'c'], 2)])
+    const [row] = allRows(applied(pinned, replaceQuestion(pinned, 'q1', 'new')).content)
+    expect(row).toMatchObject({ id: 'r-q1', question: 'new', version: null, points: 3 })
+    const pool = allRows(applied(pinned, replaceQuestion(pinned, 'b', 'new')).content)[1]
+    expect(pool).toMatchObject({ questions: ['a', 'new', 'c'], draw: 2 })
+    expect(replaceQuestion(pinned, 'other', 'new')).toBeNull()
+  })
+})
+
 describe('sections', () => {
   it('are copied with ids of their own, merged upwards and split before a row', () => {
     const [first] = quiz.content.sections
@@ -120,5 +143,19 @@ describe('sections', () => {
     expect(split.content.sections.map(({ rows }) => rows.length)).toEqual([2, 2, 2])
     expect(allRows(split.content)).toEqual(allRows(quiz.content))
     expect(splitAt(quiz, 'r-q1', newId)).toBeNull()
+  })
+})
+
+describe('rows for chosen questions', () => {
+  const chosen = (id: string, stimulus: string | null = null) => ({ id, points: 2, stimulus })
+  it('keep their order; those on one stimulus come as one group where the first of them stands', () => {
+    const list = [chosen('a'), chosen('b', 's'), chosen('c', 't'), chosen('d', 's'), chosen('e', 's')]
+    expect(rowsFor(list, null, newId)).toMatchObject([
+      { type: 'question', question: 'a', points: 2 },
+      { type: 'stimulus', stimulus: 's', questions: ['b', 'd', 'e'], draw: 3, points: 2 },
+      { type: 'question', question: 'c' },
+    ])
+    expect(rowsFor([chosen('a')], 5, newId)).toMatchObject([{ points: 5 }])
+    expect(rowsFor([], null, newId)).toEqual([])
   })
 })

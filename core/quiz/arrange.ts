@@ -1,7 +1,8 @@
-import { addRows, addSection, moveRow, removeFrom, removeRow, setAt, together } from './edits/make'
+import { addRows, addSection, addTo, moveRow, removeFrom, removeRow, setAt, together } from './edits/make'
 import type { Edit } from './edits/edit'
-import type { PoolRow, Quiz, Row, Section } from './schema'
-import { allRows, questionsOf, rowPoints, rowSize } from './walk'
+import { newRow } from './blank'
+import type { GivingRow, PoolRow, Quiz, Row, Section } from './schema'
+import { allRows, gives, questionsOf, rowPoints, rowSize } from './walk'
 
 /** Makes ids for what is new: a caller's, since core draws no chance of its own. */
 export type NewId = () => string
@@ -16,7 +17,7 @@ const homeOf = (quiz: Quiz, row: string): Section =>
  * Texts and stimulus groups stay where they are. It draws half of what it holds, so that something is drawn at all.
  */
 export function intoPool(quiz: Quiz, ids: readonly string[], newId: NewId): Edit | null {
-  const rows = rowsOf(quiz, ids).filter((row): row is Exclude<Row, { type: 'text' | 'stimulus' }> =>
+  const rows = rowsOf(quiz, ids).filter((row): row is Exclude<GivingRow, { type: 'stimulus' }> =>
     ['question', 'pool'].includes(row.type),
   )
   const questions = [...new Set(rows.flatMap(questionsOf))]
@@ -25,29 +26,27 @@ export function intoPool(quiz: Quiz, ids: readonly string[], newId: NewId): Edit
   const home = homeOf(quiz, first.id)
   const before = home.rows[home.rows.findIndex((row) => row.id === first.id) - 1]?.id ?? null
   const known = rows.find((row): row is PoolRow => row.type === 'pool')
-  const pool: PoolRow = {
+  const pool = newRow({
     type: 'pool',
     id: newId(),
     title: known?.title ?? '',
     questions,
     draw: Math.max(1, Math.ceil(questions.length / 2)),
     points: first.points,
-    fixed: false,
+    required: rows.every((row) => row.required),
+    options: rows.every((row) => row.options === first.options) ? first.options : 'quiz',
     spread: known?.spread ?? 'none',
-  }
+  })
   return together([addRows(home.id, before, [pool]), ...rows.map((row) => removeRow(quiz, row.id))])
 }
 
 /** Takes a pool apart: a row for each of its questions, in its place. */
 export function apart(quiz: Quiz, id: string, newId: NewId): Edit {
   const pool = allRows(quiz.content).find((row): row is PoolRow => row.id === id && row.type === 'pool')!
-  const rows = pool.questions.map((question): Row => ({
-    type: 'question',
-    id: newId(),
-    question,
-    points: pool.points,
-    fixed: pool.fixed,
-  }))
+  const { points, fixed, required, options } = pool
+  const rows = pool.questions.map((question) =>
+    newRow({ type: 'question', id: newId(), question, points, fixed, required, options }),
+  )
   return together([addRows(homeOf(quiz, id).id, id, rows), removeRow(quiz, id)])!
 }
 
@@ -55,7 +54,7 @@ export function apart(quiz: Quiz, id: string, newId: NewId): Edit {
 export const pointsEach = (quiz: Quiz, ids: readonly string[], points: number): Edit | null =>
   together(
     rowsOf(quiz, ids)
-      .filter((row) => row.type !== 'text' && row.points !== points)
+      .filter((row) => gives(row) && row.points !== points)
       .map((row) => setAt(quiz, ['rows', row.id, 'points'], points)),
   )
 
@@ -65,9 +64,7 @@ export const pointsEach = (quiz: Quiz, ids: readonly string[], points: number): 
  * @returns the edit, or null where nothing changes; `left` is what could not be given, in points
  */
 export function spreadPoints(quiz: Quiz, ids: readonly string[], total: number): { edit: Edit | null; left: number } {
-  const rows = rowsOf(quiz, ids).filter(
-    (row): row is Exclude<Row, { type: 'text' }> => row.type !== 'text' && rowSize(row) > 0,
-  )
+  const rows = rowsOf(quiz, ids).filter((row): row is GivingRow => gives(row) && rowSize(row) > 0)
   const now = rows.reduce((all, row) => all + rowPoints(row), 0)
   const size = rows.reduce((all, row) => all + rowSize(row), 0)
   if (!size) return { edit: null, left: total }
@@ -146,4 +143,54 @@ export function splitAt(quiz: Quiz, row: string, newId: NewId): Edit | null {
       section.id,
     ),
   ])
+}
+
+/** Another question in the place of one, wherever it stands; a row that stayed at a version follows the newest. Null where it is not in the quiz. */
+export function replaceQuestion(quiz: Quiz, from: string, to: string): Edit | null {
+  return together(
+    allRows(quiz.content).flatMap((row): Edit[] => {
+      if (!questionsOf(row).includes(from)) return []
+      if (row.type === 'question')
+        return [
+          setAt(quiz, ['rows', row.id, 'question'], to),
+          ...(row.version === null ? [] : [setAt(quiz, ['rows', row.id, 'version'], null)]),
+        ]
+      const list = ['rows', row.id, 'questions']
+      return [addTo(list, from, [to]), removeFrom(quiz, list, [from])]
+    }),
+  )
+}
+
+/** A pool keeps a list from now on, in the place of its condition. */
+export const asList = (quiz: Quiz, pool: string, questions: readonly string[]): Edit =>
+  together([setAt(quiz, ['rows', pool, 'condition'], null), addTo(['rows', pool, 'questions'], null, questions)])!
+
+/** A row of another quiz as a new one: a pool with a condition keeps it, a question follows the newest version. */
+export function asNewRow(row: Row, id: string): Row {
+  if (row.type === 'pool' && row.condition) return { ...row, id, questions: [] }
+  return row.type === 'question' ? { ...row, id, version: null } : { ...row, id }
+}
+
+/** A question as it comes into a running order. */
+export interface Chosen {
+  id: string
+  points: number
+  stimulus: string | null
+}
+
+/**
+ * Rows for chosen questions, in their order: those that share a stimulus come as one group, where the first of them
+ * stands, so that they stay together on every paper.
+ * @param each what every question is worth; null for what each says
+ */
+export function rowsFor(chosen: readonly Chosen[], each: number | null, newId: NewId): Row[] {
+  return chosen.flatMap((question, at): Row[] => {
+    const points = each ?? question.points
+    const together = question.stimulus === null ? [] : chosen.filter(({ stimulus }) => stimulus === question.stimulus)
+    if (together.length < 2) return [newRow({ type: 'question', id: newId(), question: question.id, points })]
+    if (chosen.indexOf(together[0]!) !== at) return []
+    const questions = together.map(({ id }) => id)
+    const { stimulus } = question
+    return [newRow({ type: 'stimulus', id: newId(), stimulus: stimulus!, questions, draw: questions.length, points })]
+  })
 }

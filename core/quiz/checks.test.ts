@@ -30,6 +30,7 @@ const run = (quiz: Quiz, students = [sampleStudent()]) =>
     zone: 'UTC',
     questions,
     classNames: new Map([['tue', 'Tuesday evening']]),
+    objectives: new Map(),
     students: students.map((student) => ({
       name: student.name,
       classes: student.classes,

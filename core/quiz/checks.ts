@@ -1,19 +1,29 @@
 import type { Quiz } from './schema'
 import { type Check, type CheckContext } from './check/check'
-import { rowChecks, duplicateChecks, poolChecks, emptySections } from './check/rows'
-import { fairnessChecks, handMarkChecks, pageChecks, timeChecks } from './check/figures'
+import { cappedChecks, rowChecks, duplicateChecks, keylessChecks, poolChecks, emptySections } from './check/rows'
+import { fairnessChecks, handMarkChecks, pageChecks, sectionTimeChecks, timeChecks } from './check/figures'
 import { doubtChecks, giveawayChecks, habitChecks, nearChecks, newerChecks, orderWordChecks } from './check/texts'
+import { closingChecks, languageChecks, objectiveChecks, pinnedChecks } from './check/content'
+import { asKept, hasConditions } from './condition'
 import { ruleChecks } from '../rules'
 
-/** What is wrong with a quiz, or worth a look, each with its remedy. What stops comes first. */
+/**
+ * What is wrong with a quiz, or worth a look, each with its remedy. What stops comes first.
+ * @param quiz with its conditions met (`withHeld`)
+ */
 export function checkQuiz(quiz: Quiz, context: CheckContext): Check[] {
+  const kept = hasConditions(quiz.content)
   const found = [
     rowChecks,
     duplicateChecks,
+    keylessChecks,
     (each: Quiz) => poolChecks(each),
+    (each: Quiz) => cappedChecks(each),
     emptySections,
+    pinnedChecks,
     ruleChecks,
     timeChecks,
+    sectionTimeChecks,
     handMarkChecks,
     fairnessChecks,
     doubtChecks,
@@ -22,7 +32,16 @@ export function checkQuiz(quiz: Quiz, context: CheckContext): Check[] {
     giveawayChecks,
     orderWordChecks,
     habitChecks,
+    objectiveChecks,
+    languageChecks,
+    (each: Quiz) => closingChecks(each),
     (each: Quiz) => pageChecks(each),
-  ].flatMap((check) => check(quiz, context))
+  ]
+    .flatMap((check) => check(quiz, context))
+    .map((check) =>
+      kept && check.remedy && 'edit' in check.remedy
+        ? { ...check, remedy: { ...check.remedy, edit: asKept(check.remedy.edit) } }
+        : check,
+    )
   return [...found.filter((check) => check.level === 'stop'), ...found.filter((check) => check.level === 'look')]
 }

@@ -12,13 +12,27 @@ type Stored = Record<string, unknown>
 const asStored = (value: unknown): Stored => (typeof value === 'object' && value !== null ? (value as Stored) : {})
 const listOf = (value: unknown): Stored[] => (Array.isArray(value) ? value.map(asStored) : [])
 
+const giving = ['type', 'id', 'points', 'fixed', 'required', 'options'] as const
 const rowParts: Record<Row['type'], readonly string[]> = {
-  question: ['type', 'id', 'question', 'points', 'fixed'],
-  pool: ['type', 'id', 'title', 'questions', 'draw', 'points', 'fixed', 'spread'],
-  stimulus: ['type', 'id', 'stimulus', 'questions', 'draw', 'order', 'points', 'fixed'],
+  question: [...giving, 'question', 'version'],
+  pool: [...giving, 'title', 'questions', 'condition', 'draw', 'spread'],
+  stimulus: [...giving, 'stimulus', 'questions', 'draw', 'order'],
   text: ['type', 'id', 'html'],
+  break: ['type', 'id'],
 }
-const usualParts: Stored = { title: '', order: 'kept', fixed: false, points: 1, draw: 1, html: '', spread: 'none' }
+const usualParts: Stored = {
+  title: '',
+  order: 'kept',
+  fixed: false,
+  required: false,
+  options: 'quiz',
+  version: null,
+  condition: null,
+  points: 1,
+  draw: 1,
+  html: '',
+  spread: 'none',
+}
 
 function completedRow(stored: Stored): Row {
   const parts = rowParts[stored.type as Row['type']]
@@ -26,13 +40,31 @@ function completedRow(stored: Stored): Row {
 }
 
 function completedSection(stored: Stored): Section {
-  const { id, title, intro = '', order = 'kept', rows } = stored
-  return { id, title, intro, order, rows: listOf(rows).map(completedRow) } as Section
+  const { id, title, intro = '', order = 'kept', pages = null, limit = null, objectives = [], rows } = stored
+  return { id, title, intro, order, pages, limit, objectives, rows: listOf(rows).map(completedRow) } as Section
 }
 
 export function completedContent(stored: unknown): Content {
-  const { title, intro = '', sections, ...settings } = asStored(stored)
-  return { title, intro, sections: listOf(sections).map(completedSection), ...completedSettings(settings) } as Content
+  const {
+    title,
+    intro = '',
+    sections,
+    objectives = [],
+    rowPoints = null,
+    after = '',
+    closing = [],
+    ...settings
+  } = asStored(stored)
+  return {
+    title,
+    intro,
+    sections: listOf(sections).map(completedSection),
+    objectives,
+    rowPoints,
+    after,
+    closing,
+    ...completedSettings(settings),
+  } as Content
 }
 
 export function completedQuiz(stored: unknown): Quiz {

@@ -4,7 +4,7 @@ import type { Instant } from '../kit/time'
 import { facetNames } from '../release/names'
 import { usualRules } from '../rules'
 import type { Content, Quiz, Row, Rules } from './schema'
-import { questionsOf } from './walk'
+import { gives, questionsOf } from './walk'
 
 /** An instant so many days later by the school's clock: nine in the evening stays nine in the evening (semantics, head). */
 export function daysLater(at: Instant, days: number, zone: string): Instant {
@@ -54,7 +54,8 @@ export function withoutQuestions(content: Content, gone: ReadonlySet<string>): C
       ...section,
       rows: section.rows.flatMap((row): Row[] => {
         const left = questionsOf(row).filter((question) => !gone.has(question))
-        if (row.type === 'text') return [row]
+        if (!gives(row)) return [row]
+        if (row.type === 'pool' && row.condition) return [row]
         if (!left.length) return []
         return row.type === 'question' ? [row] : [{ ...row, questions: left, draw: Math.min(row.draw, left.length) }]
       }),
@@ -78,3 +79,6 @@ export function copyOf({ content, rules }: Quiz, as: CopyAs, gone: ReadonlySet<s
     rules: as.withRules ? movedRules(rules, as.days, as.zone) : usualRules,
   }
 }
+
+/** Rules without what belongs to those who work in the quiz: their windows and classes, and its password. */
+export const withoutOwn = (rules: Rules): Rules => ({ ...rules, windows: [], password: null })

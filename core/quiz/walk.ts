@@ -1,8 +1,11 @@
-import type { Content, DrawRow, Row } from './schema'
+import type { Content, DrawRow, GivingRow, Row } from './schema'
 
 export function allRows(content: Content): Row[] {
   return content.sections.flatMap((section) => section.rows)
 }
+
+/** Whether a row gives questions; texts and breaks give none. */
+export const gives = (row: Row): row is GivingRow => 'points' in row
 
 /** True of a stimulus group that gives all its questions: they are on every paper, as those of question rows are. */
 const givesAll = (row: DrawRow): boolean => row.type === 'stimulus' && row.draw >= row.questions.length
@@ -26,7 +29,7 @@ export function fixedQuestions(content: Content): string[] {
 
 /** Every question that a row may give. */
 export function questionsOf(row: Row): string[] {
-  return row.type === 'question' ? [row.question] : row.type === 'text' ? [] : row.questions
+  return row.type === 'question' ? [row.question] : gives(row) ? row.questions : []
 }
 
 /** Every question that a paper may hold, once. */
@@ -53,7 +56,7 @@ export function rowPoints(row: Row): number {
 /** Points on each paper that several rows give. */
 export function pointsOf(rows: readonly Row[]): number {
   const hundredths = rows.reduce(
-    (total, row) => total + (row.type === 'text' ? 0 : Math.round(row.points * 100) * rowSize(row)),
+    (total, row) => total + (gives(row) ? Math.round(row.points * 100) * rowSize(row) : 0),
     0,
   )
   return hundredths / 100

@@ -1,3 +1,5 @@
+import { releaseOf } from './under-rules'
+import { makesGrade } from '../rules/counts'
 import { type Instant } from '../kit/time'
 import type { Rules } from '../quiz/schema'
 import type { Schedule } from '../schedule/schedule'
@@ -24,9 +26,9 @@ export function sightsOf(
   ends: Ends,
   starts: readonly Starts[] = startsOf(schedule),
 ): Sight[] {
-  const rule = rules.release[facet]
+  const rule = releaseOf(rules)[facet]
   // Without a pass mark nobody passes, nor where nothing counts.
-  const canPass = rules.grade.pass !== null && rules.counts !== 'nothing'
+  const canPass = rules.grade.pass !== null && makesGrade(rules.counts)
   if (rule.ifPassed && !canPass) return []
   const passingEnds = rules.attempts.untilPassed && canPass
   const attemptsUsedAt = earliestUsedUp(schedule, starts, passingEnds)

@@ -1,4 +1,6 @@
 import { earlier, instantOfEnd, minute, plus, type End, type Instant } from '../kit/time'
+import type { Rules } from '../quiz/schema'
+import { releaseOf } from './under-rules'
 import { facetNames, type FacetName, type Moment, type ReleaseRules } from './schema'
 
 /** What the moments of one attempt depend on. Instants that are not known yet are null. */
@@ -97,5 +99,5 @@ export function shownInLists(rules: ReleaseRules, visible: Visible, name: FacetN
 }
 
 /** Whether any facet waits for the teacher's own release. */
-export const releasedByHand = (rules: { release: ReleaseRules }): boolean =>
-  Object.values(rules.release).some((rule) => rule.from.at === 'teacher')
+export const releasedByHand = (rules: Pick<Rules, 'counts' | 'release'>): boolean =>
+  Object.values(releaseOf(rules)).some((rule) => rule.from.at === 'teacher')

@@ -7,6 +7,7 @@ export {
   type Visible,
   type FacetSight,
 } from './facets'
+export { facetsOf, releaseOf } from './under-rules'
 export { leaks, type Leak } from './leaks'
 export {
   classmates,

@@ -240,11 +240,15 @@ it('is worked out for 2,000 students of 60 classes, each with an accommodation o
     return { schedule: scheduleFor(rules, student), classes: student.classes }
   })
   leaks(rules, everyone.slice(0, 200))
-  const time = (some: Assigned[]) => {
-    const began = performance.now()
-    expect(leaks(rules, some).length).toBeGreaterThan(10)
-    return performance.now() - began
-  }
+  /** The shortest of three: what else the machine does at the moment only makes it longer. */
+  const time = (some: Assigned[]) =>
+    Math.min(
+      ...[1, 2, 3].map(() => {
+        const began = performance.now()
+        expect(leaks(rules, some).length).toBeGreaterThan(10)
+        return performance.now() - began
+      }),
+    )
   // Twice as many take about twice as long: not four times.
   const [half, whole] = [time(everyone.slice(0, 1000)), time(everyone)]
   console.log(`leaks: ${half.toFixed(0)} ms for 1,000, ${whole.toFixed(0)} ms for 2,000`)

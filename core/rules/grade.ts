@@ -1,3 +1,4 @@
+import { makesGrade } from './counts'
 import { z } from 'zod'
 import { exact, pointsText } from '../kit/exact'
 import { count } from '../kit/phrases'
@@ -78,7 +79,7 @@ export const grade: Rule<GradeRule> = {
         '.',
       ],
     },
-    ...(quiz.rules.counts === 'nothing'
+    ...(!makesGrade(quiz.rules.counts)
       ? []
       : [
           {
@@ -111,7 +112,7 @@ export const grade: Rule<GradeRule> = {
         ]),
   ],
   told: (value, { schedule, quiz }) => [
-    ...(value.pass && quiz.rules.counts !== 'nothing' ? [`To pass takes ${passWords(value.pass)}.`] : []),
+    ...(value.pass && makesGrade(quiz.rules.counts) ? [`To pass takes ${passWords(value.pass)}.`] : []),
     ...(schedule.attempts.count === 1 ? [] : [`Of your attempts, ${methodWords[value.method]} counts.`]),
   ],
   checks({ pass }, quiz) {

@@ -4,6 +4,7 @@ import { look, type CheckContext } from '../quiz/check/check'
 import { setAt, together } from '../quiz/edits/make'
 import { same } from '../quiz/edits/paths'
 import type { Quiz } from '../quiz/schema'
+import { facetsOf } from '../release/under-rules'
 import { leaks, telling as tellingFacets } from '../release/leaks'
 import {
   facetLabels,
@@ -92,7 +93,9 @@ function leakCheck(quiz: Quiz, context: CheckContext) {
 /** Something waits for an end that does not come. */
 function endlessCheck(quiz: Quiz, { students, now }: CheckContext) {
   const waits = students.some(({ schedule }) => latestEnd(schedule).is === 'never')
-  const names = facetNames.filter((name) => ['windowClosed', 'everyoneDone'].includes(quiz.rules.release[name].from.at))
+  const names = facetsOf(quiz.rules).filter((name) =>
+    ['windowClosed', 'everyoneDone'].includes(quiz.rules.release[name].from.at),
+  )
   if (!waits || !names.length) return []
   const { windows } = quiz.rules
   const edit = together(
@@ -132,8 +135,8 @@ export const release: Rule<ReleaseRules> = {
   },
   complete: (stored) =>
     Object.fromEntries(facetNames.map((name) => [name, { ...never, ...(stored as Partial<ReleaseRules>)[name] }])),
-  sentences: (value, { zone }) =>
-    facetNames.map((name) => ({
+  sentences: (value, { zone, quiz }) =>
+    facetsOf(quiz.rules).map((name) => ({
       key: name,
       pieces: [
         `${facetLabels[name]}: `,

@@ -33,6 +33,8 @@ export type Control =
   | { sort: 'instant'; none?: string }
   /** Classes; members of a list, so that two teachers' choices merge. */
   | { sort: 'people' }
+  /** Languages, of those in which the questions can be read. */
+  | { sort: 'languages'; none: string }
   | { sort: 'text'; longest: number; none: string; placeholder?: string }
 
 /** A value in a sentence: the words that stand for it, where it is kept, and the control that sets it. */
@@ -66,7 +68,7 @@ export interface Reading {
 
 /** What students are told is written for one student, or for what a class has in common. */
 export interface Telling {
-  quiz: Pick<Quiz, 'rules'> & { content: Pick<Quiz['content'], 'movement' | 'wrongCost'> }
+  quiz: Pick<Quiz, 'rules'> & { content: Pick<Quiz['content'], 'movement' | 'wrongCost' | 'languages'> }
   schedule: Schedule
   zone: string
 }

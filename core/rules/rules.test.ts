@@ -63,6 +63,7 @@ const full = quizWith({
   attempts: { count: 3, wait: 30, draw: 'fresh', untilPassed: true, cost: 5 },
   password: 'ebb',
 })
+full.content = { ...full.content, intro: '<p>Bring a pencil.</p>', languages: ['en', 'nl'] }
 
 describe('the registry', () => {
   it('makes the schema, and the usual values pass it', () => {
@@ -189,6 +190,7 @@ describe('the latest start', () => {
         zone: 'UTC',
         questions: new Map([['q1', checkedQuestion('One')]]),
         classNames: new Map([['tue', 'Tuesday evening']]),
+        objectives: new Map(),
         students: [],
       })
     const hit = run(quiz).find((each) => each.code.startsWith('latest-start'))
@@ -314,6 +316,9 @@ describe('older stored forms', () => {
   it('today’s stay as they are, and so do settings of a content', () => {
     expect(completedRules({ ...full.rules })).toEqual(full.rules)
     expect(completedSettings({ pages: { by: 'count', count: 3 } })).toEqual({
+      introShown: 'before',
+      languages: [],
+      sideBySide: false,
       movement: 'free',
       pages: { by: 'count', count: 3 },
       shuffleOptions: true,

@@ -15,4 +15,12 @@ export { latestEnd, startsOf, type Starts } from './starts'
 export { maySit, type MaySit } from './may-sit'
 export { attemptsUsedAt, moreAttempts, notSat, type AttemptFact, type Sat } from './attempts'
 export { assignedTo, classesOf, type AssignedStudent } from './assigned'
+export {
+  clockedSections,
+  neverShorterSection,
+  sectionLimits,
+  sectionMinutes,
+  toldOfSections,
+  type SectionLimits,
+} from './sections'
 export { datedByClock, datedByStudent } from './hand-in'

@@ -45,6 +45,7 @@ export const choice: Kind<ChoiceBody, ChoiceAnswer> = {
       faults.push('No option earns full credit. Mark one as right.')
     return faults
   },
+  keylessFaults: (body) => optionFaults(body.options, 2),
   options: (body) => body.options.map(({ id, fixed }) => ({ id, fixed: fixed || body.inOrder })),
   score(body, answer) {
     const chosen = body.options.find((option) => option.id === answer.chosen[0])

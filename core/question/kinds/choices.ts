@@ -145,6 +145,10 @@ export const choices: Kind<ChoicesBody, ChoicesAnswer> = {
     upper: null,
     tellHowMany: false,
   }),
+  keylessFaults: (body) => [
+    ...optionFaults(body.options, 2),
+    ...(body.tellHowMany ? ['It tells how many are right, and has no key.'] : []),
+  ],
   faults(body) {
     const faults = optionFaults(body.options, 2)
     if (!body.options.some((option) => option.right)) faults.push('No option is marked as right. Mark at least one.')

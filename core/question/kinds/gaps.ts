@@ -37,7 +37,7 @@ export const gapsAnswer = z.strictObject({
 })
 export type GapsAnswer = z.infer<typeof gapsAnswer>
 
-const gapMark = 'data-gap'
+export const gapMark = 'data-gap'
 
 /** Ids of the gaps that a text marks, in reading order. */
 export function gapsMarked(source: string): string[] {

@@ -55,6 +55,8 @@ export interface Kind<Q, R> {
   blank(): Q
   /** Sentences about what keeps the body from being marked; empty when all is well. */
   faults(body: Q): string[]
+  /** What keeps the body from being asked where it has no key; absent where a kind cannot be asked without one. */
+  keylessFaults?(body: Q): string[]
   /** What may change places, or none. */
   options(body: Q): Movable[]
   /** Scores an answer in authored ids. Called only for answers that are not empty. */

@@ -100,6 +100,7 @@ export const number: Kind<NumberBody, TextAnswer> = {
     unitAsked: false,
     style: 'point',
   }),
+  keylessFaults: () => [],
   faults(body) {
     const faults: string[] = []
     if (!body.answers.length) faults.push('Give at least one accepted number.')

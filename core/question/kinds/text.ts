@@ -88,6 +88,7 @@ export const text: Kind<TextBody, TextAnswer> = {
     label: '',
     longest: 100,
   }),
+  keylessFaults: () => [],
   faults(body) {
     const faults: string[] = []
     if (!body.answers.length) faults.push('Give at least one accepted answer.')

@@ -1,3 +1,4 @@
+import { escapeHtml } from '../../kit/escape'
 import { mapQuestionHtml } from '../texts'
 import type { Question } from '../schema'
 import { compute } from './expression'
@@ -10,12 +11,10 @@ export const decode = (text: string) =>
     .replace(/&gt;/g, '>')
     .replace(/&nbsp;/g, ' ')
     .replace(/&amp;/g, '&')
-const encode = (text: string) =>
-  text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;')
 
 /** Numbers as people read them: a minus sign, and the question's decimal mark. */
 function forPeople(text: string, comma: boolean): string {
-  if (!/^-?\d+(\.\d+)?$/.test(text)) return encode(text)
+  if (!/^-?\d+(\.\d+)?$/.test(text)) return escapeHtml(text)
   const marked = comma ? text.replace('.', ',') : text
   return marked.replace('-', '−')
 }

@@ -7,7 +7,7 @@ import type { Edit } from '../edits/edit'
 /** One edit; or, where only a person can choose, the place where they do. */
 export type Remedy =
   | { label: string; edit: Edit }
-  | { label: string; goTo: 'finder' | 'windows' }
+  | { label: string; goTo: 'finder' | 'windows'; objective?: string }
   /** A question, to be opened in the bank. */
   | { label: string; open: string }
 
@@ -15,6 +15,8 @@ export type Remedy =
 export interface CheckedQuestion {
   title: string
   usable: boolean
+  /** The newest. */
+  version: number
   /** Colleagues who say that something is wrong. */
   doubts: number
   /** What it has in common with those that are the same but for their numbers. */
@@ -46,6 +48,8 @@ export interface CheckContext {
   /** Questions that can be used: those that are there, whole and not retired. Name for the sentence. */
   questions: ReadonlyMap<string, CheckedQuestion>
   classNames: ReadonlyMap<string, string>
+  /** Those that the quiz names, and all that lie above those of its questions. */
+  objectives: ReadonlyMap<string, { title: string; parent: string | null }>
   students: readonly (Assigned & { name: string })[]
 }
 

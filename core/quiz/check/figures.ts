@@ -1,5 +1,6 @@
 import { figuresFor, workingTime, type Facts } from '../../figures'
 import { duration } from '../../kit/phrases'
+import { releaseOf } from '../../release/under-rules'
 import { setAt, together } from '../edits/make'
 import type { PoolRow, Quiz } from '../schema'
 import { allRows, questionsUsed } from '../walk'
@@ -34,6 +35,7 @@ function uneven(quiz: Quiz, facts: Facts): PoolRow[] {
 }
 
 export function fairnessChecks(quiz: Quiz, context: CheckContext): Found {
+  if (quiz.rules.counts === 'survey') return []
   const facts = factsIn(quiz, context)
   if (!facts.size || !allRows(quiz.content).some((row) => row.type === 'pool')) return []
   const { spread, forecast } = figuresFor(quiz.content, quiz.rules, facts)
@@ -93,10 +95,31 @@ export function timeChecks(quiz: Quiz, context: CheckContext): Found {
   ]
 }
 
+/** Sections whose own clock is shorter than nine in ten students need for them. */
+export function sectionTimeChecks(quiz: Quiz, context: CheckContext): Found {
+  const facts = factsIn(quiz, context)
+  if (!facts.size) return []
+  return quiz.content.sections.flatMap((section) => {
+    if (section.limit === null) return []
+    const time = workingTime({ ...quiz.content, sections: [section] }, facts, sittings)
+    const needed = time ? Math.ceil(time.ninety / 60) : 0
+    if (needed <= section.limit) return []
+    return [
+      look(
+        `section-time:${section.id}`,
+        'compose',
+        `Time is short in “${section.title}”`,
+        `Nine in ten students are done with it within ${duration(needed)}; its clock gives ${duration(section.limit)}.`,
+        { label: `Give ${duration(needed)}`, edit: setAt(quiz, ['sections', section.id, 'limit'], needed) },
+      ),
+    ]
+  })
+}
+
 /** A score at once is promised, and somebody has to mark first. */
 export function handMarkChecks(quiz: Quiz, context: CheckContext): Found {
   const byHand = questionsUsed(quiz.content).filter((id) => context.questions.get(id)?.reading?.byHand)
-  const { score, grade } = quiz.rules.release
+  const { score, grade } = releaseOf(quiz.rules)
   const promised = [score, grade].filter(({ from }) => from.at === 'handIn')
   if (!byHand.length || !promised.length) return []
   return [
@@ -121,18 +144,33 @@ export function handMarkChecks(quiz: Quiz, context: CheckContext): Found {
 export const mostToAPage = 5
 
 export function pageChecks(quiz: Quiz): Found {
-  const { pages } = quiz.content
-  if (pages.by !== 'count' || pages.count <= mostToAPage) return []
-  return [
-    look(
-      'long-pages',
-      'rules',
-      'Many questions to a page',
-      `${pages.count} stand on each page. Common practice is at most ${mostToAPage}; with more, people lose their place.`,
-      {
-        label: `${mostToAPage} to a page`,
-        edit: setAt(quiz, ['content', 'pages'], { by: 'count', count: mostToAPage }),
-      },
+  const { pages, sections } = quiz.content
+  const ways = [
+    { code: 'long-pages', pages, path: ['content', 'pages'], where: '', at: 'rules' as const },
+    ...sections.flatMap((section) =>
+      section.pages
+        ? [
+            {
+              code: `long-pages:${section.id}`,
+              pages: section.pages,
+              path: ['sections', section.id, 'pages'],
+              where: ` of “${section.title}”`,
+              at: 'compose' as const,
+            },
+          ]
+        : [],
     ),
   ]
+  return ways.flatMap((way) => {
+    if (way.pages.by !== 'count' || way.pages.count <= mostToAPage) return []
+    return [
+      look(
+        way.code,
+        way.at,
+        'Many questions to a page',
+        `${way.pages.count} stand on each page${way.where}. Common practice is at most ${mostToAPage}; with more, people lose their place.`,
+        { label: `${mostToAPage} to a page`, edit: setAt(quiz, way.path, { by: 'count', count: mostToAPage }) },
+      ),
+    ]
+  })
 }

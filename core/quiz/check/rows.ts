@@ -3,7 +3,18 @@ import { unsatisfiable } from '../../paper/draw'
 import type { Edit } from '../edits/edit'
 import { removeFrom, removeRow, setAt, together } from '../edits/make'
 import type { DrawRow, Quiz, Row } from '../schema'
-import { allRows, drawRows, fixedOf, fixedQuestions, questionsOf, questionsUsed, rowPoints, rowSize } from '../walk'
+import {
+  allRows,
+  drawRows,
+  gives,
+  fixedOf,
+  fixedQuestions,
+  questionsOf,
+  questionsUsed,
+  rowPoints,
+  rowSize,
+} from '../walk'
+import { mostHeld } from '../condition'
 import { type CheckContext, type Found, stop, look } from './check'
 
 export function rowChecks(quiz: Quiz, context: CheckContext): Found {
@@ -19,7 +30,10 @@ export function rowChecks(quiz: Quiz, context: CheckContext): Found {
         { label: 'Find questions', goTo: 'finder' },
       ),
     )
-  } else if (allRows(content).reduce((total, row) => total + rowPoints(row), 0) === 0) {
+  } else if (
+    quiz.rules.counts !== 'survey' &&
+    allRows(content).reduce((total, row) => total + rowPoints(row), 0) === 0
+  ) {
     found.push(
       stop(
         'no-points',
@@ -30,7 +44,7 @@ export function rowChecks(quiz: Quiz, context: CheckContext): Found {
           label: 'One point for each question',
           edit: together(
             allRows(content)
-              .filter((row) => row.type !== 'text')
+              .filter(gives)
               .map((row) => setAt(quiz, ['rows', row.id, 'points'], 1)),
           )!,
         },
@@ -87,7 +101,15 @@ export function duplicateChecks(quiz: Quiz, context: CheckContext): Found {
 /** Takes questions out of a row; a row that would be left empty goes. */
 export function without(quiz: Quiz, row: Row, questions: readonly string[]): Edit {
   const keep = questionsOf(row).filter((question) => !questions.includes(question))
-  if (!keep.length || row.type === 'text' || row.type === 'question') return removeRow(quiz, row.id)
+  if (row.type === 'pool' && row.condition && keep.length)
+    return together([
+      setAt(quiz, ['rows', row.id, 'condition'], {
+        ...row.condition,
+        except: [...new Set([...row.condition.except, ...questions])],
+      }),
+      ...(row.draw > keep.length ? [setAt(quiz, ['rows', row.id, 'draw'], keep.length)] : []),
+    ])!
+  if (!keep.length || !gives(row) || row.type === 'question') return removeRow(quiz, row.id)
   const out = [...new Set(questions)].filter((question) => row.questions.includes(question))
   return together([
     removeFrom(quiz, ['rows', row.id, 'questions'], out),
@@ -156,4 +178,42 @@ export function emptySections(quiz: Quiz): Found {
         { label: 'Take out the section', edit: removeFrom(quiz, ['sections'], [section.id]) },
       ),
     )
+}
+
+/** Questions without a key that are worth points, where something is marked. */
+export function keylessChecks(quiz: Quiz, context: CheckContext): Found {
+  if (quiz.rules.counts === 'survey') return []
+  return allRows(quiz.content).flatMap((row) => {
+    if (!gives(row) || row.points === 0) return []
+    const bare = questionsOf(row).filter((id) => context.questions.get(id)?.reading?.keyless)
+    if (!bare.length) return []
+    const alone = bare.length === questionsOf(row).length
+    return [
+      stop(
+        `keyless:${row.id}`,
+        'compose',
+        'Points for a question without a key',
+        `${list(bare.slice(0, 3).map((id) => `“${context.questions.get(id)!.title}”`))} ${bare.length === 1 ? 'has' : 'have'} no key: nothing of it can be marked.`,
+        alone
+          ? { label: 'Ask it for no points', edit: setAt(quiz, ['rows', row.id, 'points'], 0) }
+          : { label: `Take out of the ${row.type === 'pool' ? 'pool' : 'group'}`, edit: without(quiz, row, bare) },
+      ),
+    ]
+  })
+}
+
+/** Conditions that find more than a pool holds: what is beyond is never drawn. */
+export function cappedChecks(quiz: Quiz): Found {
+  return allRows(quiz.content).flatMap((row) =>
+    row.type === 'pool' && row.condition && row.questions.length >= mostHeld
+      ? [
+          look(
+            `capped:${row.id}`,
+            'compose',
+            'A condition finds very many questions',
+            `${nameOf(row, 'A pool')} holds the first ${mostHeld} that its condition finds; those beyond are never drawn. Narrow the condition.`,
+          ),
+        ]
+      : [],
+  )
 }

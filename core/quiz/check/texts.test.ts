@@ -16,7 +16,15 @@ import { applyEdit } from '../edits'
 import type { Content, Quiz, Row, Rules } from '../schema'
 import type { Check, CheckedQuestion } from './check'
 
-const plain: Reading = { stem: '', key: '', options: [], inOrder: false, byHand: false }
+const plain: Reading = {
+  stem: '',
+  key: '',
+  options: [],
+  inOrder: false,
+  byHand: false,
+  keyless: false,
+  languages: ['en'],
+}
 const read = (over: Partial<Reading>) => ({ reading: { ...plain, ...over } })
 const choice = (right: number, words: string[]): Partial<Reading> => ({
   options: words.map((each, i) => ({ words: each, fixed: false, right: i === right })),
@@ -43,6 +51,7 @@ const run = (quiz: Quiz, questions: Case['questions']) =>
     zone: 'UTC',
     questions: new Map(Object.entries(questions).map(([id, each]) => [id, checkedQuestion(`Question ${id}`, each)])),
     classNames: new Map([['tue', 'Tuesday']]),
+    objectives: new Map(),
     students: [],
   })
 const codes = (from: Case) => found(from).checks.map(({ code }) => code)

@@ -2,7 +2,7 @@ import { count, list } from '../../kit/phrases'
 import type { Reading } from '../../question/reading'
 import { setAt } from '../edits/make'
 import type { Quiz, Row } from '../schema'
-import { allRows, questionsOf, questionsUsed } from '../walk'
+import { allRows, gives, questionsOf, questionsUsed } from '../walk'
 import { look, type CheckContext, type CheckedQuestion, type Found } from './check'
 import { without } from './rows'
 
@@ -118,7 +118,7 @@ export function orderWordChecks(quiz: Quiz, context: CheckContext): Found {
   const shuffledRows = new Set(
     quiz.content.sections
       .filter((section) => section.order === 'shuffled')
-      .flatMap((section) => section.rows.filter((row) => row.type !== 'text' && !row.fixed).flatMap(questionsOf)),
+      .flatMap((section) => section.rows.filter((row) => gives(row) && !row.fixed).flatMap(questionsOf)),
   )
   return known(quiz, context).flatMap(({ id, question, reading }) => {
     const found: Found = []

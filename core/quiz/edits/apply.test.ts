@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { at, poolRow, questionRow, sampleContent, sampleRules, sampleWindow } from '../../../tests/fixtures/core'
+import { newSection } from '../blank'
+import { condition } from '../condition'
 import type { Quiz } from '../schema'
 import {
   addRows,
@@ -12,6 +14,7 @@ import {
   EditConflict,
   EditError,
   editTo,
+  listTo,
   moveRow,
   moveSection,
   onto,
@@ -28,8 +31,15 @@ const start: Quiz = {
   content: sampleContent([questionRow('a'), questionRow('b'), poolRow('p', ['c', 'd', 'e'], 2)], {}),
   rules: sampleRules(),
 }
-const second = { id: 's2', title: 'Second', intro: '', order: 'shuffled' as const, rows: [questionRow('z')] }
+const second = newSection({ id: 's2', title: 'Second', order: 'shuffled', rows: [questionRow('z')] })
 const withSecond = applyEdit(start, addSection(second, 's1')).quiz
+
+/** A pool that finds what it holds, in the place of one with a list. */
+const byCondition = (quiz: Quiz): Edit =>
+  together([
+    removeFrom(quiz, ['rows', 'p', 'questions'], ['c', 'd', 'e']),
+    setAt(quiz, ['rows', 'p', 'condition'], condition.parse({ tag: ['tides'] })),
+  ])!
 
 const cases: [string, Edit][] = [
   ['a title', setAt(start, ['content', 'title'], 'New name')],
@@ -45,6 +55,13 @@ const cases: [string, Edit][] = [
   ['a property of a row', setAt(start, ['rows', 'p', 'draw'], 3)],
   ['a member of a pool', addTo(['rows', 'p', 'questions'], null, ['new'])],
   ['a member less', removeFrom(start, ['rows', 'p', 'questions'], ['c', 'e'])],
+  ['objectives of a section', listTo(start, ['sections', 's1', 'objectives'], ['o1', 'o2'])!],
+  ['pages of a section', setAt(start, ['sections', 's1', 'pages'], { by: 'count', count: 2 })],
+  ['languages', listTo(start, ['content', 'languages'], ['nl', 'en'])!],
+  ['a version that a row stays at', setAt(start, ['rows', 'r-a', 'version'], 2)],
+  ['a condition in the place of a list', byCondition(start)],
+  ['closing words', addTo(['content', 'closing'], null, [{ id: 'b', from: 50, html: '<p>Well</p>' }])],
+  ['a page break', addRows('s1', 'r-a', [{ type: 'break', id: 'pb' }])],
   ['a place', moveRow(start, 'p', 's1', null)],
   ['rows less', removeFrom(start, ['sections', 's1', 'rows'], ['r-a', 'p'])],
   [
@@ -243,7 +260,10 @@ describe('what an edit says of itself', () => {
       'a',
       'c',
       'c',
+      'c',
       'd',
+      'd',
+      'e',
       'e',
       'e',
       'new',

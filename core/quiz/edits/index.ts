@@ -8,6 +8,7 @@ export {
   addSection,
   addTo,
   editTo,
+  listTo,
   moveRow,
   moveSection,
   removeFrom,

@@ -1,4 +1,4 @@
-import type { Quiz, Row, Section } from '../schema'
+import type { Quiz, RowInput, SectionInput } from '../schema'
 import { idOf, type Edit, type Member, type Path } from './edit'
 import { inShort, listAt, same, valueAt } from './paths'
 import { nearby } from './place'
@@ -16,6 +16,18 @@ export function addTo(list: Path, after: string | null, members: readonly object
 /** Takes members out of a list. @throws EditConflict when one is gone already */
 export function removeFrom(quiz: Quiz, list: Path, ids: readonly string[]): Edit {
   return { do: 'remove', from: list, was: ids.map((id) => valueAt(quiz, [...list, id]) as Member) }
+}
+
+/** Makes of a list of ids another: what is missing comes behind what stays. Null where nothing changes. */
+export function listTo(quiz: Quiz, list: Path, wanted: readonly string[]): Edit | null {
+  const there = listAt(quiz, list).map(idOf)
+  const gone = there.filter((id) => !wanted.includes(id))
+  const stay = there.filter((id) => wanted.includes(id))
+  const fresh = wanted.filter((id) => !there.includes(id))
+  return together([
+    ...(gone.length ? [removeFrom(quiz, list, gone)] : []),
+    ...(fresh.length ? [addTo(list, stay.at(-1) ?? null, fresh)] : []),
+  ])
 }
 
 /** The list in which a row stands. */
@@ -40,10 +52,10 @@ export function moveSection(quiz: Quiz, section: string, after: string | null): 
   return { do: 'move', id: section, from: ['sections'], to: ['sections'], after, was }
 }
 
-export const addRows = (section: string, after: string | null, rows: readonly Row[]): Edit =>
+export const addRows = (section: string, after: string | null, rows: readonly RowInput[]): Edit =>
   addTo(['sections', section, 'rows'], after, rows)
 
-export const addSection = (section: Section, after: string | null): Edit => addTo(['sections'], after, [section])
+export const addSection = (section: SectionInput, after: string | null): Edit => addTo(['sections'], after, [section])
 
 /** Several edits as one step; null for none. */
 export function together(edits: readonly Edit[]): Edit | null {
@@ -53,7 +65,7 @@ export function together(edits: readonly Edit[]): Edit | null {
 type Node = Record<string, unknown>
 const isNode = (value: unknown): value is Node => typeof value === 'object' && value !== null && !Array.isArray(value)
 /** One value in several parts ("60 percent", "when marked, 30 minutes after"): set as a whole, so that no two halves meet. */
-const isOneValue = (value: Node) => 'by' in value || 'at' in value
+export const isOneValue = (value: object) => 'by' in value || 'at' in value
 
 const typeOf = (each: Member) => (typeof each === 'string' ? '' : each.type)
 

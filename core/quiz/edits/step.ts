@@ -1,6 +1,7 @@
 import type { Quiz } from '../schema'
 import { EditConflict, EditError, idOf, type Edit, type Member, type Path } from './edit'
 import { inShort, listAt, same, valueAt, withValue } from './paths'
+import { isOneValue } from './make'
 import { beside, nearby, samePlace } from './place'
 
 export interface Applied {
@@ -21,9 +22,12 @@ function insertAfter(list: readonly Member[], members: readonly Member[], after:
   return at < 0 ? [...list, ...members] : [...list.slice(0, at + 1), ...members, ...list.slice(at + 1)]
 }
 
+/** What has parts that are changed one by one. One value in several parts (a condition) is changed as a whole. */
 const isHeld = (value: unknown): boolean =>
   Array.isArray(value) ||
-  (typeof value === 'object' && value !== null && ('id' in value || Object.values(value).some(Array.isArray)))
+  (typeof value === 'object' &&
+    value !== null &&
+    ('id' in value || (!isOneValue(value) && Object.values(value).some(Array.isArray))))
 
 function set(quiz: Quiz, edit: Of<'set'>): Applied {
   const found = valueAt(quiz, edit.path)

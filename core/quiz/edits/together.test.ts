@@ -2,6 +2,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { at, poolRow, questionRow, sampleContent, sampleRules, sampleWindow } from '../../../tests/fixtures/core'
+import { newSection } from '../blank'
 import type { Quiz, Section } from '../schema'
 import {
   addRows,
@@ -24,13 +25,7 @@ import {
   type Edit,
 } from '.'
 
-const section = (id: string, rows: Section['rows'] = []): Section => ({
-  id,
-  title: `Section ${id}`,
-  intro: '',
-  order: 'kept',
-  rows,
-})
+const section = (id: string, rows: Section['rows'] = []): Section => newSection({ id, title: `Section ${id}`, rows })
 const start: Quiz = {
   content: {
     ...sampleContent([]),

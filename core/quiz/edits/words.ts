@@ -21,11 +21,17 @@ function rowName(row: Row | undefined, naming: Naming): string {
     case 'question':
       return quoted(naming.question(row.question) ?? 'a question')
     case 'pool':
-      return row.title ? `the pool ${quoted(row.title)}` : `a pool of ${row.questions.length}`
+      return row.title
+        ? `the pool ${quoted(row.title)}`
+        : row.condition
+          ? 'a pool by a condition'
+          : `a pool of ${row.questions.length}`
     case 'stimulus':
       return `a stimulus with ${count(row.questions.length, 'question')}`
     case 'text':
       return `the text ${quoted(plainText(row.html))}`
+    case 'break':
+      return 'a page break'
   }
 }
 
@@ -38,6 +44,18 @@ const partNames: Record<string, string> = {
   fixed: 'whether it keeps its place',
   html: 'the text',
   spread: 'what it is spread over',
+  condition: 'the condition by which it finds questions',
+  required: 'whether it has to be answered',
+  options: 'the order of options',
+  version: 'the version',
+  pages: 'the pages',
+  limit: 'the clock',
+  objectives: 'the objectives',
+  rowPoints: 'the points of new rows',
+  after: 'what is read after handing in',
+  closing: 'the closing words',
+  from: 'the boundary',
+  question: 'the question',
 }
 
 const simple = (value: unknown): string | null =>
@@ -73,6 +91,8 @@ function membersOf(path: Path, members: readonly Member[], naming: Naming): stri
     return members.map((each) => `the section ${quoted(String((each as { title?: string }).title ?? ''))}`).join(', ')
   if (kind === 'questions') return count(members.length, 'question')
   if (kind === 'windows') return count(members.length, 'window')
+  if (kind === 'objectives') return count(members.length, 'objective')
+  if (kind === 'closing') return count(members.length, 'band') + ' of closing words'
   if (kind === 'classes') return members.length === 1 ? 'a class' : `${members.length} classes`
   return `${members.length} of ${placeOf(path, naming)}`
 }

@@ -1,0 +1,20 @@
+import type { Rules } from '../quiz/schema'
+import type { FacetName } from './names'
+import { facetNames, type FacetRule, type ReleaseRules } from './schema'
+
+/** What there is to show of a survey: nothing of it is marked, and nothing in it is right. */
+const ofSurvey: readonly FacetName[] = ['questions', 'answers']
+const never: FacetRule = { from: { at: 'never' }, until: null, once: false, ifPassed: false }
+
+/** Facets that there are under these rules. */
+export const facetsOf = ({ counts }: Pick<Rules, 'counts'>): readonly FacetName[] =>
+  counts === 'survey' ? ofSurvey : facetNames
+
+/** The release of a quiz: as its rules say, but of what there is none nothing is ever shown. Every place that shows something asks this one. */
+export function releaseOf(rules: Pick<Rules, 'counts' | 'release'>): ReleaseRules {
+  const there = facetsOf(rules)
+  if (there.length === facetNames.length) return rules.release
+  return Object.fromEntries(
+    facetNames.map((name) => [name, there.includes(name) ? rules.release[name] : never]),
+  ) as ReleaseRules
+}
