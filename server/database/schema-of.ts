@@ -40,7 +40,7 @@ const arrivesAs: Record<string, string> = {
 const words: Record<string, string> = {
   'attempt.state': "'open' | 'handed' | 'unsent'",
   'attempt.ended_by': "'student' | 'clock' | 'teacher'",
-  'answer_aside.reason': "'ended' | 'lease' | 'page'",
+  'answer_aside.reason': "'ended' | 'lease' | 'page' | 'section' | 'stale' | 'invalid'",
   'import_batch.state': "'staged' | 'running' | 'stopping' | 'done' | 'undone'",
   'person.role': "'teacher' | 'student'",
   'session.role': "'teacher' | 'student'",
@@ -49,6 +49,8 @@ const words: Record<string, string> = {
   'question_share.may': "'read' | 'write'",
   'viewed.facet': "import('../../core/release/names').FacetName",
   'quiz.state': "'draft' | 'published' | 'withdrawn' | 'filed'",
+  'quiz.sharing': "'named' | 'school'",
+  'quiz_teacher.may': "'read' | 'write'",
 }
 
 const pascal = (name: string) => name.replace(/(^|_)(\w)/g, (_whole, _gap, letter: string) => letter.toUpperCase())

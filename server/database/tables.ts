@@ -15,6 +15,7 @@ export interface AnswerRow {
   lease: number
   seq: number
   kept_at: string | null
+  stops_at: string
 }
 
 export interface AnswerAsideRow {
@@ -25,7 +26,7 @@ export interface AnswerAsideRow {
   lease: number
   seq: number
   arrived_at: string
-  reason: 'ended' | 'lease' | 'page'
+  reason: 'ended' | 'lease' | 'page' | 'section' | 'stale' | 'invalid'
 }
 
 export interface AttemptRow {
@@ -54,6 +55,15 @@ export interface AttemptRow {
   days_late: number
   minutes_over: number
   language: string | null
+}
+
+export interface AttemptSectionRow {
+  attempt_id: string
+  section_id: string
+  entered_at: string
+  deadline: string
+  stops_at: string
+  left_at: string | null
 }
 
 export interface BlueprintRow {
@@ -309,6 +319,12 @@ export interface QuizRow {
   edition_id: string | null
   edition_revision: number | null
   changed_at: string
+  description: string
+  term: string
+  tags: string
+  folder_id: string | null
+  sharing: 'named' | 'school'
+  address: string | null
 }
 
 export interface QuizAsideRow {
@@ -359,6 +375,7 @@ export interface QuizTeacherRow {
   quiz_id: string
   person_id: string
   may_share: number
+  may: 'read' | 'write'
 }
 
 export interface RecordRow {

@@ -11,3 +11,6 @@ export function newId(): string {
 export function newSecret(): string {
   return randomBytes(32).toString('hex')
 }
+
+/** An address that nobody guesses: 128 bits, in letters and digits. */
+export const newAddress = (): string => randomBytes(16).toString('hex')

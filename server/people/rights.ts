@@ -1,7 +1,7 @@
 import { id as idSchema } from '../../core/question'
 import type { Db } from '../database/database'
 import { teaches } from '../domain/classes/classes'
-import { mayTeach } from '../domain/quizzes/quizzes'
+import { mayLook, mayTeach } from '../domain/quizzes/quizzes'
 import { forbidden, notFound, Problem } from '../domain/problem'
 import type { Person } from './people'
 
@@ -15,6 +15,8 @@ export type Right =
   | 'student'
   /** A teacher who owns the quiz `id` or shares it. */
   | 'quizTeacher'
+  /** A teacher who may look at the quiz `id`, and copy it. */
+  | 'quizReader'
   /** A teacher with the student `id` in a class of theirs. */
   | 'studentTeacher'
 
@@ -31,5 +33,6 @@ export async function ensureRight(
   if (person.role !== (right === 'student' ? 'student' : 'teacher')) throw forbidden()
   const id = idSchema.safeParse(asked).data
   if (right === 'quizTeacher' && !(id && (await mayTeach(db, person.id, id)))) throw notFound('This quiz')
+  if (right === 'quizReader' && !(id && (await mayLook(db, person, id)))) throw notFound('This quiz')
   if (right === 'studentTeacher' && !(id && (await teaches(db, person.id, id)))) throw notFound('This student')
 }

@@ -14,6 +14,7 @@ import { stageFile } from '../domain/imports/stage'
 import { beginTaking } from '../domain/imports/take'
 import { giveQuiz } from '../domain/imports/tests'
 import { undoImport } from '../domain/imports/untake'
+import { surveyFigures } from '../domain/marks/answers'
 import { marksTable } from '../domain/marks/marks'
 import { lookAtChecks } from '../domain/quizzes/checks'
 import { closeNow, lookAtClosing } from '../domain/quizzes/close'
@@ -67,6 +68,7 @@ export const jobs = {
   sortsIn,
   sheetWithMaths: (_database: Database, ...about: Parameters<typeof sheetWithMaths>) => sheetWithMaths(...about),
   stageFile,
+  surveyFigures,
   syncBank: (database: Database, person: Person, bank: string, now: Instant) =>
     syncBank(database, person, standInKeeper(database, now), bank, now),
   undoImport,

@@ -1,9 +1,8 @@
-import { listQuizzes } from '../../domain/quizzes/quizzes'
-import { afterSome } from '../../utils/pages'
+import { listQuizzes, quizQuery } from '../../domain/quizzes/list'
 import { route } from '../../utils/route'
 
 export default route({
   right: 'teacher',
-  query: afterSome,
-  handle: ({ db, person, now, query }) => listQuizzes(db, person, now, query.after),
+  query: quizQuery,
+  handle: ({ db, person, now, query }) => listQuizzes(db, person, now, query),
 })

@@ -1,7 +1,7 @@
 import type { FolderRow, MediaRow, ObjectiveRow, QuestionRow } from '../../database/tables'
 import { z } from 'zod'
 import { mediaAddress, writable, writeFile, type OutgoingQuestion, type PortableTest } from '../../../formats'
-import { id, type Stimulus } from '../../../core/question'
+import { id, type Question, type Stimulus } from '../../../core/question'
 import type { Db } from '../../database/database'
 import type { Person } from '../../people/people'
 import { seenAmong } from '../bank/finding/visible'
@@ -35,12 +35,14 @@ async function folderPaths(db: Db, school: string): Promise<Map<string, string[]
 /**
  * Questions as a file. Those that the person may not see are left out.
  * @param test that holds them, for a package of QTI
+ * @param pinned those that stay at a version in it
  */
 export async function giveFile(
   db: Db,
   person: Person,
   { questions, as }: z.infer<typeof giveRequest>,
   test?: PortableTest,
+  pinned: ReadonlyMap<string, { question: Question }> = new Map(),
 ): Promise<{ bytes: Buffer; type: string; name: string }> {
   const mine = await seenAmong(db, person, questions)
   if (!mine.size) throw new Problem(422, 'nothing', 'None of these questions is there.')
@@ -61,7 +63,7 @@ export async function giveFile(
   ]
   const codeOf = new Map(objectives.map((row) => [row.id, row.code]))
   const outgoing: OutgoingQuestion[] = seen.flatMap(({ id: each, folder_id: folder }) => {
-    const found = loaded.get(each)
+    const found = pinned.get(each) ?? loaded.get(each)
     return found
       ? [
           {

@@ -1,5 +1,15 @@
 import { z } from 'zod'
-import { newQuiz, questionsUsed, type Content, type Quiz, type Row } from '../../../core/quiz'
+import {
+  gives,
+  newQuiz,
+  newRow,
+  newSection,
+  questionsUsed,
+  withHeld,
+  type Content,
+  type Quiz,
+  type Row,
+} from '../../../core/quiz'
 import type { Instant } from '../../../core/kit/time'
 import type { PortableRow, PortableTest } from '../../../formats'
 import type { Db } from '../../database/database'
@@ -7,6 +17,8 @@ import { loadQuestions } from '../bank/questions/questions'
 import { newId } from '../ids'
 import type { Person } from '../../people/people'
 import { Problem } from '../problem'
+import { pinnedIn } from '../quizzes/edition'
+import { heldNow } from '../quizzes/held'
 import { createQuizzes, loadQuiz } from '../quizzes/quizzes'
 import { formatOf, giveFile } from './give'
 
@@ -21,11 +33,12 @@ function rowOf(row: PortableRow, taken: Taken): Row[] {
   if (!first) return []
   const points = row.points ?? first.points
   const questions = found.map(({ id }) => id)
-  if (row.items.length === 1) return [{ type: 'question', id: newId(), question: first.id, points, fixed: row.fixed }]
+  if (row.items.length === 1)
+    return [newRow({ type: 'question', id: newId(), question: first.id, points, fixed: row.fixed })]
   const draw = Math.min(row.draw, questions.length)
   if (row.together && first.stimulus !== null && found.every((each) => each.stimulus === first.stimulus))
     return [
-      {
+      newRow({
         type: 'stimulus',
         id: newId(),
         stimulus: first.stimulus,
@@ -34,30 +47,29 @@ function rowOf(row: PortableRow, taken: Taken): Row[] {
         order: row.order,
         points,
         fixed: row.fixed,
-      },
+      }),
     ]
   if (draw === questions.length)
-    return found.map((each) => ({
-      type: 'question',
-      id: newId(),
-      question: each.id,
-      points: row.points ?? each.points,
-      fixed: row.fixed,
-    }))
-  return [{ type: 'pool', id: newId(), title: '', questions, draw, points, fixed: row.fixed, spread: 'none' }]
+    return found.map((each) =>
+      newRow({
+        type: 'question',
+        id: newId(),
+        question: each.id,
+        points: row.points ?? each.points,
+        fixed: row.fixed,
+      }),
+    )
+  return [newRow({ type: 'pool', id: newId(), questions, draw, points, fixed: row.fixed })]
 }
 
 /** A test of a file as a quiz in draft; rows whose items did not come are left out. */
 export function quizFrom(test: PortableTest, taken: Taken): Quiz {
   const blank = newQuiz(test.title, newId())
   const sections = test.sections
-    .map((section) => ({
-      id: newId(),
-      title: section.title,
-      intro: section.intro,
-      order: section.order,
-      rows: section.rows.flatMap((row) => rowOf(row, taken)),
-    }))
+    .map((section) => {
+      const { title, intro, order } = section
+      return newSection({ id: newId(), title, intro, order, rows: section.rows.flatMap((row) => rowOf(row, taken)) })
+    })
     .filter((section) => section.rows.length)
   return {
     content: {
@@ -87,7 +99,7 @@ export async function makeQuizzes(
 /** A quiz's running order as a test of a file, its questions named by their ids. */
 export function portableTest(content: Content, rules: Pick<Quiz['rules'], 'limit' | 'atDeadline'>): PortableTest {
   const rowOut = (row: Row): PortableRow[] => {
-    if (row.type === 'text') return []
+    if (!gives(row)) return []
     const base = { points: row.points, fixed: row.fixed }
     if (row.type === 'question') return [{ ...base, items: [row.question], draw: 1, together: false, order: 'kept' }]
     return [
@@ -122,8 +134,9 @@ export async function giveQuiz(
   quizId: string,
   { as }: z.infer<typeof giveQuizRequest>,
 ): Promise<Awaited<ReturnType<typeof giveFile>>> {
-  const { quiz } = await loadQuiz(db, quizId)
+  const row = await loadQuiz(db, quizId)
+  const quiz = { ...row.quiz, content: withHeld(row.quiz.content, await heldNow(db, row)) }
   const used = [...(await loadQuestions(db, person.school, questionsUsed(quiz.content))).keys()]
   if (!used.length) throw new Problem(422, 'nothing', 'There is no question in this quiz yet.')
-  return giveFile(db, person, { questions: used, as }, portableTest(quiz.content, quiz.rules))
+  return giveFile(db, person, { questions: used, as }, portableTest(quiz.content, quiz.rules), await pinnedIn(db, quiz))
 }

@@ -7,6 +7,7 @@ import type { Person } from '../../people/people'
 import { notFound, Problem } from '../problem'
 import { recordLine } from '../record'
 import { loadAttempt, loadPaper } from '../sittings/attempts'
+import { loadQuiz } from '../quizzes/quizzes'
 import { keepMarks } from './keep'
 
 export const handMark = z.strictObject({
@@ -51,7 +52,7 @@ export async function giveMark(
         [attemptId, mark.item, fraction, mark.comment, person.id, toSql(now)],
       )
     }
-    await keepMarks(db, attempt, now)
+    await keepMarks(db, attempt, (await loadQuiz(db, attempt.quiz)).quiz.rules.counts, now)
     await recordLine(db, now, person.id, mark.points === null ? 'hand mark taken back' : 'marked by hand', attemptId, {
       item: mark.item,
       points: mark.points,

@@ -1,6 +1,7 @@
 import type { HandMarkRow } from '../../database/tables'
 import { decimalText, exact, type Exact } from '../../../core/kit/exact'
 import type { Instant } from '../../../core/kit/time'
+import type { Counts } from '../../../core/rules/counts'
 import { markAttempt } from '../../../core/marking'
 import { toSql } from '../../database/codec'
 import type { Db } from '../../database/database'
@@ -11,7 +12,7 @@ import { loadAnswers, loadPaper, type Attempt } from '../sittings/attempts'
 const decimals = (value: Exact | null, places: number) => value && decimalText(exact(value), places)
 
 /** Marks an ended attempt from the answers kept and the marks that people gave, and keeps that in place of what was there. */
-export async function keepMarks(db: Db, attempt: Attempt, at: Instant): Promise<void> {
+export async function keepMarks(db: Db, attempt: Attempt, counts: Counts, at: Instant): Promise<void> {
   const [edition, paper] = [await loadEdition(db, attempt.edition), await loadPaper(db, attempt.id)]
   const answers = await loadAnswers(db, attempt.id, true)
   const hand = await db.rows<Pick<HandMarkRow, 'item' | 'fraction'>>(
@@ -24,6 +25,7 @@ export async function keepMarks(db: Db, attempt: Attempt, at: Instant): Promise<
     Object.fromEntries(answers.map(({ item, response }) => [item, response])),
     [],
     Object.fromEntries(hand.map(({ item, fraction }) => [item, fraction])),
+    counts,
   )
   if (marks.marks.length) {
     await db.run(

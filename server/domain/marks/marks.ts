@@ -50,6 +50,8 @@ export interface MarkedStudent {
 export interface MarksTable {
   title: string
   state: QuizState
+  /** A survey: nothing is marked. */
+  survey: boolean
   method: string
   passMark: string | null
   decimals: number
@@ -68,7 +70,7 @@ function shown(attempt: Attempt, counted: number[], decimals: number): MarkedAtt
     endedBy: attempt.endedBy,
     daysLate: attempt.daysLate,
     minutesOver: attempt.minutesOver,
-    score: attempt.score && pointsText(attempt.score),
+    score: attempt.score && attempt.possible !== '0' ? pointsText(attempt.score) : null,
     possible: attempt.possible && pointsText(attempt.possible),
     percent: scorePercent(attempt, decimals),
     counts: counted.includes(attempt.number),
@@ -117,6 +119,7 @@ export async function marksTable(database: Database, quizId: string, now: Instan
   return {
     title: content.title,
     state: currentState(row, await quizEndsNow(database, row), now),
+    survey: rules.counts === 'survey',
     method: rules.grade.method,
     passMark: pass && passWords(pass),
     decimals: rules.grade.decimals,

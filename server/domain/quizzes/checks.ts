@@ -1,7 +1,16 @@
-import type { EditionRow, PersonRow, QuestionRow, QuizAsideRow } from '../../database/tables'
+import type { EditionRow, ObjectiveRow, PersonRow, QuestionRow, QuizAsideRow } from '../../database/tables'
 import type { Instant } from '../../../core/kit/time'
 import { readingOf, type Reading } from '../../../core/question'
-import { checkQuiz, questionsUsed, type Check, type CheckedQuestion, type Quiz } from '../../../core/quiz'
+import {
+  checkQuiz,
+  questionsUsed,
+  withHeld,
+  type Held,
+  type Check,
+  type CheckContext,
+  type CheckedQuestion,
+  type Quiz,
+} from '../../../core/quiz'
 import { toSql } from '../../database/codec'
 import type { Database, Db } from '../../database/database'
 import { Remembered } from '../../database/remembered'
@@ -13,6 +22,7 @@ import { classNames } from '../classes/classes'
 import { hitsFor, type Hit } from '../bank/finding/hits'
 import { loadVersions } from '../bank/questions/rows'
 import { loadEdition } from './edition'
+import { heldNow, heldReply, stampOf, type HeldReply } from './held'
 import { ensureTeaches, loadQuiz, type LoadedQuiz } from './quizzes'
 
 /** What versions say, which never changes: the last few thousand that were read. */
@@ -59,6 +69,7 @@ async function checkedQuestions(
         hit.id,
         {
           title: hit.title,
+          version: hit.version,
           usable: hit.state === 'usable' && hit.sharing !== 'outside',
           doubts: hit.doubts,
           near: nearOf.get(hit.id) ?? '',
@@ -71,16 +82,29 @@ async function checkedQuestions(
   )
 }
 
-/** Runs core's checks with what the database knows. */
+/** The school's objectives, where a quiz names some. */
+async function objectivesOf(db: Db, school: string, { content }: Quiz): Promise<CheckContext['objectives']> {
+  if (!content.objectives.length && !content.sections.some((section) => section.objectives.length)) return new Map()
+  const rows = await db.rows<Pick<ObjectiveRow, 'id' | 'title' | 'parent_id'>>(
+    'SELECT id, title, parent_id FROM objective WHERE school_id = ?',
+    [school],
+  )
+  return new Map(rows.map((row) => [row.id, { title: row.title, parent: row.parent_id }]))
+}
+
+/** Runs core's checks with what the database knows. @param held what its conditions find (heldNow) */
 export async function checksFor(
   db: Db,
   person: Pick<Person, 'school' | 'zone'>,
-  { id, quiz, edition }: Pick<LoadedQuiz, 'id' | 'quiz' | 'edition'>,
+  { id, quiz: kept, edition }: Pick<LoadedQuiz, 'id' | 'quiz' | 'edition'>,
+  held: Held,
   now: Instant,
 ): Promise<Check[]> {
-  const [questions, names, students, aside] = await Promise.all([
+  const quiz = { ...kept, content: withHeld(kept.content, held) }
+  const [questions, names, objectives, students, aside] = await Promise.all([
     checkedQuestions(db, person, quiz, edition),
     classNames(db, person.school),
+    objectivesOf(db, person.school, quiz),
     assignedTo(db, quiz.rules),
     db.rows<Pick<QuizAsideRow, 'code' | 'reason'> & Pick<PersonRow, 'name'>>(
       'SELECT a.code, a.reason, p.name FROM quiz_aside a JOIN person p ON p.id = a.person_id WHERE a.quiz_id = ?',
@@ -88,15 +112,34 @@ export async function checksFor(
     ),
   ])
   const asideOf = new Map(aside.map(({ code, reason, name }) => [code, { reason, by: name }]))
-  return checkQuiz(quiz, { now, zone: person.zone, students, questions, classNames: names }).map((check) => {
-    const set = check.level === 'look' ? asideOf.get(check.code) : undefined
-    return set ? { ...check, aside: set } : check
-  })
+  return checkQuiz(quiz, { now, zone: person.zone, students, questions, objectives, classNames: names }).map(
+    (check) => {
+      const set = check.level === 'look' ? asideOf.get(check.code) : undefined
+      return set ? { ...check, aside: set } : check
+    },
+  )
 }
 
-/** The checks of a quiz as it stands. */
-export async function lookAtChecks(db: Db, person: Person, quiz: string, now: Instant): Promise<Check[]> {
-  return checksFor(db, person, await loadQuiz(db, quiz), now)
+export interface CheckReply {
+  checks: Check[]
+  held: HeldReply | null
+}
+
+/** The checks of a quiz as it stands, and what its conditions find. @param known stamp of what the page knows to be held: the same is not sent again */
+export async function lookAtChecks(
+  db: Db,
+  person: Person,
+  quiz: string,
+  known: string,
+  now: Instant,
+): Promise<CheckReply> {
+  const row = await loadQuiz(db, quiz)
+  const held = await heldNow(db, row)
+  const [checks, reply] = await Promise.all([
+    checksFor(db, person, row, held, now),
+    stampOf(held) === known ? null : heldReply(db, person, held),
+  ])
+  return { checks, held: reply }
 }
 
 /** So many checks of one quiz may be set aside. */

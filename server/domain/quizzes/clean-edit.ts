@@ -1,8 +1,8 @@
 import type { Edit } from '../../../core/quiz'
 import { safeHtml } from '../bank/material/clean-html'
 
-/** Fields of a quiz that hold HTML from people: introductions, and the words of text rows. */
-const htmlFields = new Set(['intro', 'html'])
+/** Fields of a quiz that hold HTML from people: introductions, words of text rows and bands, what is read after handing in. */
+const htmlFields = new Set(['intro', 'html', 'after'])
 
 function cleanMember(value: unknown): unknown {
   if (Array.isArray(value)) return value.map(cleanMember)

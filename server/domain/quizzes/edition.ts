@@ -1,10 +1,11 @@
 import type { EditionRow } from '../../database/tables'
-import { questionsUsed, type Edition, type Quiz } from '../../../core/quiz'
-import { mapEveryHtml, mapStimulusHtml } from '../../../core/question'
+import { allRows, questionsUsed, type Edition, type Quiz } from '../../../core/quiz'
+import { mapEveryHtml, mapStimulusHtml, type Question } from '../../../core/question'
 import type { Db } from '../../database/database'
 import { Remembered } from '../../database/remembered'
 import { readEdition } from '../../documents/read'
 import { loadQuestions, shown } from '../bank/questions/questions'
+import { loadVersions } from '../bank/questions/rows'
 import { cleanHtml, renderMaths } from '../bank/material/clean-html'
 import { loadStimuli } from '../bank/material/stimuli'
 import { newId, newSecret } from '../ids'
@@ -12,9 +13,24 @@ import { notFound } from '../problem'
 
 const asShown = (html: string) => renderMaths(cleanHtml(html))
 
-/** Freezes the content of a quiz: the newest version of each question, texts as shown, a secret of its own. */
+/** Questions in the versions that rows are pinned to. */
+export async function pinnedIn(db: Db, quiz: Quiz): Promise<Map<string, { version: number; question: Question }>> {
+  const pinned = allRows(quiz.content).flatMap((row) =>
+    row.type === 'question' && row.version !== null ? [{ id: row.question, version: row.version }] : [],
+  )
+  const bodies = await loadVersions(db, pinned)
+  return new Map(
+    pinned.flatMap(({ id, version }) => {
+      const question = bodies.get(id)
+      return question ? [[id, { version, question }] as const] : []
+    }),
+  )
+}
+
+/** Freezes the content of a quiz: the newest version of each question or the one it is pinned to, texts as shown, a secret of its own. */
 export async function freeze(db: Db, school: string, quiz: Quiz, number: number): Promise<Edition> {
-  const found = await loadQuestions(db, school, questionsUsed(quiz.content))
+  const [newest, pinned] = [await loadQuestions(db, school, questionsUsed(quiz.content)), await pinnedIn(db, quiz)]
+  const found = new Map([...newest].map(([id, each]) => [id, pinned.get(id) ?? each]))
   const stimuli = await loadStimuli(db, school, [
     ...new Set([...found.values()].flatMap(({ question }) => question.stimulus ?? [])),
   ])
@@ -25,6 +41,8 @@ export async function freeze(db: Db, school: string, quiz: Quiz, number: number)
     content: {
       ...quiz.content,
       intro: asShown(quiz.content.intro),
+      after: asShown(quiz.content.after),
+      closing: quiz.content.closing.map((band) => ({ ...band, html: asShown(band.html) })),
       sections: quiz.content.sections.map((section) => ({
         ...section,
         intro: asShown(section.intro),

@@ -6,6 +6,7 @@ import {
   changesRules,
   EditConflict,
   EditError,
+  hasConditions,
   questionsNamed,
   questionsUsed,
   type Edit,
@@ -22,6 +23,7 @@ import { Problem } from '../problem'
 import { recordLine } from '../record'
 import { rewriteOpenSittings } from '../sittings/timing'
 import { cleanEdit } from './clean-edit'
+import { loadEdition } from './edition'
 import { editsSince, keepEdit, lastChange, revisionOf, type KeptEdit } from './history'
 import { ensureTeaches, indexQuizzes, loadQuiz, type LoadedQuiz } from './quizzes'
 
@@ -140,7 +142,19 @@ export async function keepChange(
   const revision = row.revision + 1
   await keepQuiz(db, person, row, quiz, revision, now)
   await keepEdit(db, person, row.id, revision, token, edit, applyEdit(row.quiz, edit).inverse, now)
+  await ensureStaysSurvey(db, row, quiz)
   if (changesRules(edit)) await keepRules(db, person, row, quiz, revision, now)
+}
+
+/** What was sat as a survey was not marked, and what was sat to be marked was: neither becomes the other. */
+async function ensureStaysSurvey(db: Db, row: LoadedQuiz, quiz: Quiz): Promise<void> {
+  if ((row.quiz.rules.counts === 'survey') === (quiz.rules.counts === 'survey')) return
+  if (await db.one('SELECT 1 AS yes FROM attempt WHERE quiz_id = ? LIMIT 1', [row.id]))
+    throw new Problem(
+      422,
+      'survey',
+      'Somebody has sat it already: a survey stays a survey, and what is marked stays marked. Copy the quiz to change that.',
+    )
 }
 
 /** Compare-and-set on the revision: on a cluster a row lock alone lets two nodes win. */
@@ -160,7 +174,11 @@ async function keepQuiz(
     [toJson(quiz), quiz.content.title, revision, edition, toSql(now), row.id, row.revision],
   )
   if (changed === 0) throw new Problem(409, 'moved-on', 'The quiz changed at the same moment. Try again.')
-  await indexQuizzes(db, [{ id: row.id, quiz }], person.school)
+  const found =
+    row.edition !== null && hasConditions(quiz.content)
+      ? questionsUsed((await loadEdition(db, row.edition)).content)
+      : []
+  await indexQuizzes(db, [{ id: row.id, quiz, found }], person.school)
 }
 
 /** A change to living rules is versioned and recorded in words, and reaches open sittings in the same transaction. */

@@ -1,13 +1,15 @@
 import type { Instant } from '../../../core/kit/time'
-import { mayBecome, questionsUsed, type Check, type StoredState } from '../../../core/quiz'
+import { frozenLists, mayBecome, questionsUsed, withHeld, type Check, type StoredState } from '../../../core/quiz'
 import { toJson, toSql } from '../../database/codec'
 import type { Database } from '../../database/database'
 import type { Person } from '../../people/people'
 import { Problem } from '../problem'
 import { recordLine } from '../record'
+import { isAhead } from './ahead'
 import { checksFor } from './checks'
 import { freeze } from './edition'
-import { ensureTeaches, loadQuiz } from './quizzes'
+import { heldNow } from './held'
+import { ensureTeaches, indexQuizzes, loadQuiz } from './quizzes'
 
 function ensureNothingStops(checks: Check[]): void {
   const stops = checks.filter((check) => check.level === 'stop')
@@ -34,13 +36,15 @@ export async function openQuiz(
     await db.one('SELECT id FROM quiz WHERE id = ? FOR UPDATE', [quizId])
     await ensureTeaches(db, person, quizId)
     const row = await loadQuiz(db, quizId)
-    ensureNothingStops(await checksFor(db, person, row, now))
-    if (row.stored === 'published' && row.editionRevision === row.revision)
+    const held = await heldNow(db, row)
+    ensureNothingStops(await checksFor(db, person, row, held, now))
+    const quiz = { ...row.quiz, content: frozenLists(withHeld(row.quiz.content, held)) }
+    if (row.stored === 'published' && !(await isAhead(db, row, held)))
       throw new Problem(409, 'open-already', 'This quiz is open already, as it stands.')
     const last = await db.one<{ number: number }>('SELECT MAX(number) AS number FROM edition WHERE quiz_id = ?', [
       quizId,
     ])
-    const edition = await freeze(db, person.school, row.quiz, (last?.number ?? 0) + 1)
+    const edition = await freeze(db, person.school, quiz, (last?.number ?? 0) + 1)
     await db.run('INSERT INTO edition (id, quiz_id, number, body, made_by, made_at) VALUES (?, ?, ?, ?, ?, ?)', [
       edition.id,
       quizId,
@@ -55,7 +59,8 @@ export async function openQuiz(
     )
     if (changed === 0)
       throw new Problem(409, 'moved-on', 'The quiz changed at the same moment. Look at it and open it again.')
-    await db.run('UPDATE question SET last_used_at = ? WHERE id IN (?)', [toSql(now), questionsUsed(row.quiz.content)])
+    if (held.size) await indexQuizzes(db, [{ id: quizId, quiz }], person.school)
+    await db.run('UPDATE question SET last_used_at = ? WHERE id IN (?)', [toSql(now), questionsUsed(quiz.content)])
     await recordLine(db, now, person.id, row.stored === 'published' ? 'new edition' : 'quiz opened', quizId, {
       edition: edition.number,
     })

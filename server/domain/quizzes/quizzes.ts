@@ -1,8 +1,8 @@
 import type { PersonRow, QuizRow, QuizTeacherRow } from '../../database/tables'
-import { beforeAll, type Instant } from '../../../core/kit/time'
+import type { Instant } from '../../../core/kit/time'
 import { newQuiz, questionsUsed, stateOf, type Quiz, type QuizState, type StoredState } from '../../../core/quiz'
 import type { LatestEnds } from '../../../core/release'
-import { classesOf, takenUntil } from '../../../core/schedule'
+import { classesOf } from '../../../core/schedule'
 import { fromSql, toJson, toSql } from '../../database/codec'
 import type { Database, Db } from '../../database/database'
 import { readQuiz } from '../../documents/read'
@@ -10,9 +10,8 @@ import { newId } from '../ids'
 import type { Person } from '../../people/people'
 import { notFound, Problem } from '../problem'
 import { recordLine } from '../record'
-import { classNames } from '../classes/classes'
 import { endsNow, rosterOf } from './ends-now'
-import { quizDocuments, type DocumentKey } from './known-documents'
+import type { DocumentKey } from './known-documents'
 
 /** A quiz with its document, as every use case needs it. */
 export interface LoadedQuiz {
@@ -63,12 +62,22 @@ export async function quizEndsNow(db: Db, { row, quiz, school }: LoadedQuiz): Pr
   return (await endsNow(db, [{ row, quiz }], await rosterOf(db, school))).get(row.id)!
 }
 
-/** Whether a person owns a quiz or shares in it; false where there is no such quiz. */
+/** Whether a person owns a quiz or works in it; false where there is no such quiz, or they may only look at it. */
 export async function mayTeach(db: Db, person: string, quiz: string): Promise<boolean> {
   return Boolean(
     await db.one(
-      'SELECT 1 AS yes FROM quiz q LEFT JOIN quiz_teacher t ON t.quiz_id = q.id AND t.person_id = ? WHERE q.id = ? AND (q.owner_id = ? OR t.person_id IS NOT NULL)',
+      "SELECT 1 AS yes FROM quiz q LEFT JOIN quiz_teacher t ON t.quiz_id = q.id AND t.person_id = ? AND t.may = 'write' WHERE q.id = ? AND (q.owner_id = ? OR t.person_id IS NOT NULL)",
       [person, quiz, person],
+    ),
+  )
+}
+
+/** Whether a person may look at what a quiz holds, and copy it: who works in it, who was let in to read, and the school where it is shared with it. */
+export async function mayLook(db: Db, person: Pick<Person, 'id' | 'school'>, quiz: string): Promise<boolean> {
+  return Boolean(
+    await db.one(
+      "SELECT 1 AS yes FROM quiz q LEFT JOIN quiz_teacher t ON t.quiz_id = q.id AND t.person_id = ? WHERE q.id = ? AND q.school_id = ? AND (q.owner_id = ? OR q.sharing = 'school' OR t.person_id IS NOT NULL)",
+      [person.id, quiz, person.school, person.id],
     ),
   )
 }
@@ -81,10 +90,13 @@ export async function ensureTeaches(db: Db, person: Person, quiz: string): Promi
   if (!(await mayTeach(db, person.id, quiz))) throw notFound('This quiz')
 }
 
-/** Keeps what is looked up by other tables: classes and questions of quizzes, in place of what was there. */
+/**
+ * Keeps what is looked up by other tables: classes and questions of quizzes, in place of what was there.
+ * `found` are questions that conditions had found when the quiz was opened last: students have them.
+ */
 export async function indexQuizzes(
   db: Db,
-  quizzes: readonly { id: string; quiz: Quiz }[],
+  quizzes: readonly { id: string; quiz: Quiz; found?: readonly string[] }[],
   school: string,
 ): Promise<void> {
   const ids = quizzes.map(({ id }) => id)
@@ -93,7 +105,9 @@ export async function indexQuizzes(
   await db.run('DELETE FROM quiz_question WHERE quiz_id IN (?)', [ids])
   // Only what the school has: an id that is gone stays in the document, where the checks find it.
   const classes = quizzes.flatMap(({ id, quiz }) => classesOf(quiz.rules).map((each) => [id, each]))
-  const questions = quizzes.flatMap(({ id, quiz }) => questionsUsed(quiz.content).map((each) => [id, each]))
+  const questions = quizzes.flatMap(({ id, quiz, found = [] }) =>
+    [...new Set([...questionsUsed(quiz.content), ...found])].map((each) => [id, each]),
+  )
   const there = async (table: 'class' | 'question', wanted: string[][]) =>
     new Set(
       wanted.length
@@ -139,79 +153,6 @@ export async function createQuizzes(
   ])
   await indexQuizzes(db, quizzes, person.school)
 }
-
-export interface QuizListRow {
-  id: string
-  title: string
-  state: QuizState
-  ownerName: string
-  mine: boolean
-  opens: Instant | null
-  closes: Instant | null
-  classes: string[]
-  sitting: number
-  handedIn: number
-  changedAt: Instant
-}
-
-/** So many come at once; what was changed before those, and what is filed, comes with the next. */
-export const mostListed = 500
-
-/** Quizzes that a teacher owns or shares, those that were changed last first, filed ones at the end. @param after how many are known already */
-export async function listQuizzes(
-  db: Db,
-  person: Person,
-  now: Instant,
-  after = 0,
-): Promise<{ quizzes: QuizListRow[]; more: boolean }> {
-  const found = await db.rows<Omit<RawQuiz, 'body'> & { owner: string; sitting: number; all: number }>(
-    `SELECT q.id, q.owner_id, q.state, q.revision, q.changed_at, p.name AS owner,
-      (SELECT COUNT(*) FROM attempt a WHERE a.quiz_id = q.id AND a.state = 'open' AND a.hard_stop >= ?) AS sitting,
-      (SELECT COUNT(*) FROM attempt a WHERE a.quiz_id = q.id) AS \`all\`
-    FROM quiz q JOIN person p ON p.id = q.owner_id
-    WHERE q.id IN (SELECT id FROM quiz WHERE owner_id = ? UNION SELECT quiz_id FROM quiz_teacher WHERE person_id = ?)
-    ORDER BY q.state = 'filed', q.changed_at DESC, q.id LIMIT ? OFFSET ?`,
-    [toSql(now), person.id, person.id, mostListed + 1, after],
-  )
-  const rows = found.slice(0, mostListed)
-  const [documents, names, roster] = await Promise.all([
-    quizDocuments(db, rows),
-    classNames(db, person.school),
-    rosterOf(db, person.school),
-  ])
-  const known = rows.flatMap((row) => {
-    const quiz = documents.get(row.id)
-    return quiz ? [{ row, quiz }] : []
-  })
-  const ends = await endsNow(
-    db,
-    known.filter(({ row }) => row.state === 'published'),
-    roster,
-    now,
-  )
-  return {
-    more: found.length > mostListed,
-    quizzes: known.map(({ row, quiz }) => {
-      const closes = quiz.rules.windows.map((window) => takenUntil(window, quiz.rules))
-      return {
-        id: row.id,
-        title: quiz.content.title,
-        state: currentState({ stored: row.state, quiz }, ends.get(row.id) ?? nobody, now),
-        ownerName: row.owner,
-        mine: row.owner_id === person.id,
-        opens: quiz.rules.windows.map((window) => window.opens).sort()[0] ?? null,
-        closes: closes.length && !closes.includes(null) ? closes.sort().at(-1)! : null,
-        classes: classesOf(quiz.rules).flatMap((id) => names.get(id) ?? []),
-        sitting: Number(row.sitting),
-        handedIn: Number(row.all) - Number(row.sitting),
-        changedAt: fromSql(row.changed_at),
-      }
-    }),
-  }
-}
-
-/** Of a quiz that is not published the ends make no difference. */
-const nobody = { everyone: beforeAll }
 
 /**
  * The state of a quiz now. Every page asks this one.
@@ -261,7 +202,7 @@ export async function shareQuiz(
   database: Database,
   person: Person,
   quizId: string,
-  { email, mayShare = false }: { email: string; mayShare?: boolean },
+  { email, mayShare = false, may = 'write' }: { email: string; mayShare?: boolean; may?: 'read' | 'write' },
   now: Instant,
 ): Promise<{ name: string }> {
   await ensureMayShare(database, person, quizId, mayShare)
@@ -273,10 +214,10 @@ export async function shareQuiz(
   if (!other) throw new Problem(422, 'no-teacher', 'No teacher of this school has that e-mail address.')
   await database.transaction(async (db) => {
     await db.run(
-      `INSERT INTO quiz_teacher (quiz_id, person_id, may_share) VALUES (?, ?, ?) ON DUPLICATE KEY UPDATE may_share = ${owns ? 'VALUES(may_share)' : 'may_share'}`,
-      [quizId, other.id, mayShare],
+      `INSERT INTO quiz_teacher (quiz_id, person_id, may_share, may) VALUES (?, ?, ?, ?) ON DUPLICATE KEY UPDATE ${owns ? 'may_share = VALUES(may_share), may = VALUES(may)' : "may = IF(may = 'write', may, VALUES(may))"}`,
+      [quizId, other.id, mayShare && may === 'write', may],
     )
-    await recordLine(db, now, person.id, 'quiz shared', quizId, { with: other.id, mayShare })
+    await recordLine(db, now, person.id, 'quiz shared', quizId, { with: other.id, mayShare, may })
   })
   return { name: other.name }
 }

@@ -6,7 +6,10 @@ import { hitsFor, type Hit } from '../bank/finding/hits'
 import { allRows, questionsUsed } from '../../../core/quiz'
 import { classesOf } from '../../../core/schedule'
 import type { Person } from '../../people/people'
+import { isAhead } from './ahead'
 import { checksFor } from './checks'
+import { addressOf, filingOf, type Filing } from './filing'
+import { heldNow, heldReply, type HeldReply } from './held'
 import { currentState, loadQuiz, quizEndsNow } from './quizzes'
 import { studentsAround } from '../classes/students'
 
@@ -16,17 +19,22 @@ export interface QuizView {
   revision: number
   quiz: Quiz
   state: QuizState
-  /** The content has changed since the newest edition was frozen. */
+  /** Given to classes once more it would be another than the newest edition. */
   ahead: boolean
   edition: number | null
   questions: Hit[]
+  /** What its pools with a condition hold now. */
+  held: HeldReply
   /** Names of what its groups share. */
   stimuli: { id: string; name: string }[]
   classes: { id: string; name: string; students: number }[]
   students: Student[]
   checks: Check[]
   /** Its owner first. */
-  teachers: { id: string; name: string; owner: boolean; mayShare: boolean }[]
+  teachers: { id: string; name: string; owner: boolean; mayShare: boolean; may: 'read' | 'write' }[]
+  filing: Filing
+  /** For its owner alone: the address by which others may look at it. */
+  address: string | null
   now: Instant
 }
 
@@ -36,18 +44,21 @@ export interface QuizView {
  */
 export async function quizView(db: Db, person: Person, id: string, now: Instant): Promise<QuizView> {
   const row = await loadQuiz(db, id)
-  const [questions, classes, checks, edition, teachers, roster, ends] = await Promise.all([
+  const held = await heldNow(db, row)
+  const [questions, found, ahead, classes, checks, edition, teachers, roster, ends] = await Promise.all([
     hitsFor(db, person, questionsUsed(row.quiz.content)),
+    heldReply(db, person, held),
+    isAhead(db, row, held),
     db.rows<Pick<ClassRow, 'id' | 'name'> & { students: number }>(
       'SELECT c.id, c.name, COUNT(e.person_id) AS students FROM class c LEFT JOIN enrolment e ON e.class_id = c.id WHERE c.school_id = ? GROUP BY c.id ORDER BY c.name',
       [person.school],
     ),
-    checksFor(db, person, row, now),
+    checksFor(db, person, row, held, now),
     row.edition
       ? db.one<Pick<EditionRow, 'number'>>('SELECT number FROM edition WHERE id = ?', [row.edition])
       : undefined,
-    db.rows<Pick<PersonRow, 'id' | 'name'> & Pick<QuizTeacherRow, 'may_share'>>(
-      'SELECT p.id, p.name, COALESCE(t.may_share, 1) AS may_share FROM person p LEFT JOIN quiz_teacher t ON t.quiz_id = ? AND t.person_id = p.id WHERE p.id = ? OR t.person_id IS NOT NULL ORDER BY p.id <> ?, p.name',
+    db.rows<Pick<PersonRow, 'id' | 'name'> & Pick<QuizTeacherRow, 'may_share' | 'may'>>(
+      "SELECT p.id, p.name, COALESCE(t.may_share, 1) AS may_share, COALESCE(t.may, 'write') AS may FROM person p LEFT JOIN quiz_teacher t ON t.quiz_id = ? AND t.person_id = p.id WHERE p.id = ? OR t.person_id IS NOT NULL ORDER BY p.id <> ?, p.name",
       [id, row.owner, row.owner],
     ),
     studentsAround(db, person.id, classesOf(row.quiz.rules)),
@@ -67,18 +78,22 @@ export async function quizView(db: Db, person: Person, id: string, now: Instant)
     revision: row.revision,
     quiz: row.quiz,
     state: currentState(row, ends, now),
-    ahead: row.edition !== null && row.editionRevision !== row.revision,
+    ahead,
     edition: edition?.number ?? null,
     questions,
+    held: found,
     stimuli: names,
     classes: classes.map((each) => ({ ...each, students: Number(each.students) })),
     students: roster,
     checks,
+    filing: await filingOf(db, id),
+    address: row.owner === person.id ? await addressOf(db, id) : null,
     teachers: teachers.map((each) => ({
       id: each.id,
       name: each.name,
       owner: each.id === row.owner,
       mayShare: Boolean(each.may_share),
+      may: each.may,
     })),
     now,
   }

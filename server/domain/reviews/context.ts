@@ -3,6 +3,7 @@ import type { Rules, Student } from '../../../core/quiz'
 import type { Instant } from '../../../core/kit/time'
 import {
   endsFrom,
+  releaseOf,
   visibleFacets,
   type Ends,
   type LatestEnds,
@@ -62,5 +63,5 @@ export function sightOf(
     releasedAt: classes.flatMap((name) => releasedAt.get(name) ?? []).sort()[0] ?? null,
     viewed,
   }
-  return { visible: visibleFacets(rules.release, context, now), grade }
+  return { visible: visibleFacets(releaseOf(rules), context, now), grade }
 }

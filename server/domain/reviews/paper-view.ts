@@ -1,11 +1,12 @@
+import { escapeHtml } from '../../../core/kit/escape'
 import { exact, pointsText } from '../../../core/kit/exact'
 import { authoredAnswer } from '../../../core/marking'
-import { questionOnPaper, type Paper, type PaperItem } from '../../../core/paper'
+import { languageOf, questionOnPaper, type Paper, type PaperItem } from '../../../core/paper'
 import {
   commentsFor,
   kindOf,
   mapQuestionHtml,
-  stimulusIn,
+  stimulusAs,
   type Question,
   type SealedBody,
 } from '../../../core/question'
@@ -53,6 +54,9 @@ export interface KeptMark {
   /** By hand. */ comment: string | null
 }
 
+/** Without a key, and in a survey, nothing is marked: there are no points, and none are waited for. */
+const isMarked = (mark: KeptMark) => mark.fraction !== null || mark.points === null
+
 function verdictOf(mark: KeptMark): Verdict {
   if (mark.fraction === null) return 'waiting'
   if (!mark.answered && mark.comment === null) return 'unanswered'
@@ -62,7 +66,7 @@ function verdictOf(mark: KeptMark): Verdict {
 
 /** A question as it stands on a paper: in the reader's language, with its values, maths rendered. */
 function questionOn(edition: Edition, item: PaperItem, language: string | null): Question {
-  const question = questionOnPaper(edition, item, language)
+  const question = questionOnPaper(edition, item, languageOf(edition, language))
   return question.vary ? mapQuestionHtml(question, renderMaths) : question
 }
 
@@ -73,11 +77,10 @@ function solutionOn(question: Question, item: PaperItem): unknown {
   return solution === null ? null : kind.close(solution, item.options)
 }
 
-const escaped = (text: string) => text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;')
 const asParagraphs = (text: string) =>
   text
     .split(/\n+/)
-    .map((line) => `<p>${escaped(line)}</p>`)
+    .map((line) => `<p>${escapeHtml(line)}</p>`)
     .join('')
 
 /** A kept answer to an item in words for people; empty for none. */
@@ -130,13 +133,13 @@ export function reviewedSections(
           return {
             number: ++number,
             item: item.id,
-            stimulus: sight.questions && shared ? stimulusIn(shared, language) : null,
+            stimulus: sight.questions && shared ? stimulusAs(shared, languageOf(edition, language)) : null,
             question: sight.questions
               ? { stem: question.stem, body: kind.seal(question.body, item.options), language: question.language }
               : null,
             answer: sight.answers ? { given, text: answerWords(paper, edition, item.id, given, language) } : null,
             mark:
-              sight.marks && mark
+              sight.marks && mark && isMarked(mark)
                 ? {
                     points: mark.points && pointsText(mark.points),
                     possible: pointsText(mark.possible),
@@ -144,7 +147,10 @@ export function reviewedSections(
                     byHand: Boolean(kind.byHand),
                   }
                 : null,
-            key: sight.key ? { text: kind.keyText(question.body), given: solutionOn(question, item) } : null,
+            key:
+              sight.key && !question.keyless
+                ? { text: kind.keyText(question.body), given: solutionOn(question, item) }
+                : null,
             comments: sight.comments
               ? [...commentsFor(question, {}, authored), ...(mark?.comment ? [asParagraphs(mark.comment)] : [])]
               : null,

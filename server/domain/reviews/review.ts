@@ -2,7 +2,8 @@ import type { HandMarkRow, MarkRow } from '../../database/tables'
 import { pointsText } from '../../../core/kit/exact'
 import type { Instant } from '../../../core/kit/time'
 import { classFiguresForStudents, scorePercent } from '../../../core/marking'
-import type { Rules } from '../../../core/quiz'
+import { sentenceTime } from '../../../core/kit/phrases'
+import { bandAt, wordsFor, type ClosingValues, type Rules } from '../../../core/quiz'
 import { classmates, facetNames, type FacetName, type FacetSight } from '../../../core/release'
 import type { Database, Db } from '../../database/database'
 import { grouped } from '../grouped'
@@ -46,6 +47,8 @@ export interface Review {
   score: { points: string; possible: string; percent: string } | null
   grade: ShownGrade | null
   sections: ReviewedSection[]
+  /** What to do next, and the closing words of the band that the score is in, as far as the score is shown. */
+  closing: { after: string; words: string }
   classFigures: { students: number; mean: string; highest: string } | null
   certificate: { name: string; quiz: string; percent: string; at: Instant } | null
   attempts: { id: string; number: number; state: string; handedInAt: Instant | null }[]
@@ -68,7 +71,7 @@ export async function loadMarks(db: Db, attempt: string): Promise<KeptMark[]> {
 /** A student's review of their own attempt: exactly the facets that the rules release at this instant (semantics §7). */
 export async function reviewFor(
   database: Database,
-  student: { id: string; name: string },
+  student: { id: string; name: string; zone: string },
   id: string,
   now: Instant,
 ): Promise<Review> {
@@ -94,6 +97,10 @@ export async function reviewFor(
     now,
   )
   const percent = scorePercent(attempt, quiz.rules.grade.decimals)
+  const score =
+    shows('score') && percent !== null
+      ? { points: pointsText(attempt.score!), possible: pointsText(attempt.possible!), percent: `${percent} %` }
+      : null
   return {
     attempt: id,
     quiz: attempt.quiz,
@@ -108,14 +115,14 @@ export async function reviewFor(
     facets: visible.facets,
     changesAt: visible.changesAt,
     now,
-    score:
-      shows('score') && percent !== null
-        ? {
-            points: pointsText(attempt.score!),
-            possible: pointsText(attempt.possible!),
-            percent: `${percent} %`,
-          }
-        : null,
+    score,
+    closing: await closingFor(database, attempt, score && Number(percent), {
+      name: student.name,
+      quiz: quiz.content.title,
+      score: score && score.percent,
+      grade: shows('grade') && grade.percent !== null ? `${grade.percent} %` : null,
+      date: attempt.handedInAt ? sentenceTime(attempt.handedInAt, student.zone) : '',
+    }),
     grade:
       shows('grade') && grade.percent !== null
         ? {
@@ -141,6 +148,19 @@ export async function reviewFor(
         : null,
     attempts: own.map((each) => ({ id: each.id, number: each.number, state: each.state, handedInAt: each.handedInAt })),
   }
+}
+
+/** @param percent the score as it is shown, where it is */
+async function closingFor(
+  database: Database,
+  attempt: Attempt,
+  percent: number | null,
+  values: ClosingValues,
+): Promise<Review['closing']> {
+  if (attempt.state === 'open') return { after: '', words: '' }
+  const { after, closing } = (await loadEdition(database, attempt.edition)).content
+  const band = percent === null ? null : bandAt(closing, percent)
+  return { after: wordsFor(after, values), words: band ? wordsFor(band.html, values) : '' }
 }
 
 async function sectionsFor(

@@ -4,6 +4,7 @@ import type { Database } from '../../database/database'
 import { Problem } from '../problem'
 import { loadAttempt } from './attempts'
 import { endIn } from './end'
+import { missingIn, requiredProblem } from './required'
 import { answerSave, keepAnswers, sortAnswers, type AnswerSave, type Kept } from './save'
 import { ownAttempt } from './sitting'
 
@@ -39,10 +40,17 @@ export async function handIn(
 ): Promise<HandedIn> {
   await ownAttempt(database, student, id, now)
   const sorted = await sortAnswers(database, student, id, answers)
+  let missing: number[] = []
   const saved = await database.transaction((db) =>
-    keepAnswers(db, { student, attempt: id, lease, now }, sorted, () => endIn(db, id, { by: 'student', lease }, now)),
+    keepAnswers(db, { student, attempt: id, lease, now }, sorted, async () => {
+      missing = await missingIn(db, id, now)
+      return missing.length ? false : endIn(db, id, { by: 'student', lease }, now)
+    }),
   )
   const ended = await loadAttempt(database, id)
+  // Its answers are kept all the same: only the handing in waits.
+  if (ended.state === 'open' && ended.lease === lease && missing.length)
+    throw requiredProblem(missing, 'before you hand in', { saved })
   if (ended.state === 'open')
     throw new Problem(
       409,

@@ -2,8 +2,8 @@ import type { QuizRow, SchoolRow } from '../../database/tables'
 import type { Instant } from '../../../core/kit/time'
 import { sizesOf } from '../../../core/figures'
 import { toldToStudents } from '../../../core/quiz'
-import { releasedByHand, shownInLists, type FacetName } from '../../../core/release'
-import { maySit, scheduleFor } from '../../../core/schedule'
+import { releasedByHand, releaseOf, shownInLists, type FacetName } from '../../../core/release'
+import { maySit, scheduleFor, toldOfSections } from '../../../core/schedule'
 import type { Database, Db } from '../../database/database'
 import { grouped } from '../grouped'
 import type { Person } from '../../people/people'
@@ -108,7 +108,8 @@ export async function myQuizzes(
     const last = done.at(-1)
     const moments = quizMoments(quiz.rules, ends.get(id)!, student, released.get(id) ?? new Map<string, Instant>())
     const sight = last && sightOf(moments, last, mine, viewings.get(last.id) ?? [], now)
-    const showsGrade = sight && sight.grade.percent !== null && shownInLists(quiz.rules.release, sight.visible, 'grade')
+    const showsGrade =
+      sight && sight.grade.percent !== null && shownInLists(releaseOf(quiz.rules), sight.visible, 'grade')
     if (showsGrade) seen.push({ attempt: last.id, facet: 'grade' })
     return [
       {
@@ -167,14 +168,17 @@ export async function beforeSitting(
   return {
     id: quizId,
     title: edition.content.title,
-    intro: edition.content.intro,
+    intro: edition.content.introShown === 'before' ? edition.content.intro : '',
     questions: figures.questions,
     points: figures.points,
-    told: toldToStudents({
-      quiz: { rules: row.quiz.rules, content: edition.content },
-      schedule,
-      zone: person.zone,
-    }),
+    told: [
+      ...toldToStudents({
+        quiz: { rules: row.quiz.rules, content: edition.content },
+        schedule,
+        zone: person.zone,
+      }),
+      ...toldOfSections(edition.content, schedule),
+    ],
     may,
     asksPassword: row.quiz.rules.password !== null,
     attempt: attempts.length + 1,

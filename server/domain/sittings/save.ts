@@ -27,7 +27,7 @@ export const saveRequest = z.strictObject({
 })
 export type AnswerSave = z.infer<typeof answerSave>
 
-export type Refusal = 'ended' | 'lease' | 'page' | 'stale' | 'invalid'
+export type Refusal = 'ended' | 'lease' | 'page' | 'section' | 'stale' | 'invalid'
 
 /** What became of answers that were sent. What was refused, for whatever reason, is set aside. */
 export interface Kept {
@@ -86,7 +86,7 @@ function faultOf(response: AnswerSave['response'], { kind: name, body }: Questio
 }
 
 const guard =
-  "a.id = ? AND a.student_id = ? AND a.state = 'open' AND a.hard_stop >= ? AND a.lease = ? AND w.page >= a.page"
+  "a.id = ? AND a.student_id = ? AND a.state = 'open' AND a.hard_stop >= ? AND a.lease = ? AND w.page >= a.page AND w.stops_at >= ?"
 
 /** The save of one answer: the same guarded statement for all processes and nodes (architecture, Data). */
 export const saveStatement = `UPDATE attempt a JOIN answer w ON w.attempt_id = a.id
@@ -119,6 +119,7 @@ function statementFor(answers: readonly AnswerSave[]): {
       student,
       toSql(now),
       lease,
+      toSql(now),
       answers.map((answer) => answer.item),
       ...seq.values,
     ],
@@ -191,6 +192,7 @@ async function write(
       student,
       toSql(now),
       lease,
+      toSql(now),
       only.item,
       only.seq,
     ])
@@ -208,9 +210,10 @@ async function write(
 async function lookUp(db: Db, from: Sender, answers: readonly AnswerSave[], endedHere: boolean): Promise<Kept> {
   if (!answers.length) return { kept: [], refused: [] }
   const rows = await db.rows<
-    Pick<AnswerRow, 'item' | 'seq'> & Pick<AttemptRow, 'lease' | 'state' | 'hard_stop'> & { answer_lease: number }
+    Pick<AnswerRow, 'item' | 'seq' | 'stops_at'> &
+      Pick<AttemptRow, 'lease' | 'state' | 'hard_stop'> & { answer_lease: number }
   >(
-    'SELECT w.item, w.lease AS answer_lease, w.seq, a.lease, a.state, a.hard_stop FROM attempt a JOIN answer w ON w.attempt_id = a.id WHERE a.id = ? AND w.item IN (?)',
+    'SELECT w.item, w.lease AS answer_lease, w.seq, w.stops_at, a.lease, a.state, a.hard_stop FROM attempt a JOIN answer w ON w.attempt_id = a.id WHERE a.id = ? AND w.item IN (?)',
     [from.attempt, answers.map((answer) => answer.item)],
   )
   const found = new Map(rows.map((row) => [row.item, row]))
@@ -225,7 +228,8 @@ async function lookUp(db: Db, from: Sender, answers: readonly AnswerSave[], ende
 }
 
 function reasonOf(
-  row: Pick<AnswerRow, 'seq'> & Pick<AttemptRow, 'lease' | 'state' | 'hard_stop'> & { answer_lease: number },
+  row: Pick<AnswerRow, 'seq' | 'stops_at'> &
+    Pick<AttemptRow, 'lease' | 'state' | 'hard_stop'> & { answer_lease: number },
   { lease, now }: Sender,
   seq: number,
   endedHere: boolean,
@@ -233,7 +237,8 @@ function reasonOf(
   if (row.lease !== lease) return 'lease'
   if (row.answer_lease === lease && row.seq > seq) return 'stale'
   if (endedHere) return 'page'
-  return row.state !== 'open' || (row.hard_stop !== null && row.hard_stop < toSql(now)) ? 'ended' : 'page'
+  if (row.state !== 'open' || (row.hard_stop !== null && row.hard_stop < toSql(now))) return 'ended'
+  return row.stops_at < toSql(now) ? 'section' : 'page'
 }
 
 /** Keeps beside the paper what was not taken into it; the same thing once, however often it is sent. */

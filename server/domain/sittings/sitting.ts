@@ -8,6 +8,8 @@ import { loadEdition } from '../quizzes/edition'
 import { loadQuiz } from '../quizzes/quizzes'
 import { loadAnswers, loadAttempt, loadPaper, type Attempt } from './attempts'
 import { settle } from './end'
+import { missingIn, requiredProblem } from './required'
+import { enteredSections, sectionClocks, sectionDoors, type SectionClock } from './section-clocks'
 
 export interface SittingClock extends Clock {
   now: Instant
@@ -23,6 +25,10 @@ export interface OpenedSitting {
   lease: number
   page: number
   sheet: Sheet
+  /** Sections with a clock of their own that have been entered, by their place on the sheet. */
+  sections: SectionClock[]
+  /** Minutes for each section with a clock of its own, by its place on the sheet. */
+  doors: { place: number; minutes: number }[]
   answers: { item: string; response: unknown; flagged: boolean; keptAt: Instant | null }[]
   seq: number
   clock: SittingClock
@@ -92,10 +98,11 @@ export async function openSitting(
       id,
     ])
   const current = await loadAttempt(database, id)
-  const [paper, edition, answers] = await Promise.all([
+  const [paper, edition, answers, entered] = await Promise.all([
     loadPaper(database, id),
     loadEdition(database, current.edition),
     loadAnswers(database, id),
+    enteredSections(database, id),
   ])
   return {
     attempt: id,
@@ -105,7 +112,9 @@ export async function openSitting(
     lease,
     page: current.page,
     tookOver,
-    sheet: sealPaper(paper, edition, current.language),
+    sheet: sealPaper(paper, edition, current.language, new Set(entered.map(({ section }) => section))),
+    sections: sectionClocks(paper, edition, entered),
+    doors: await sectionDoors(database, current, paper, edition),
     answers: answers.map(({ item, response, flagged, keptAt }) => ({ item, response, flagged, keptAt })),
     seq: Math.max(0, ...answers.filter((answer) => answer.lease === lease).map((answer) => answer.seq)),
     clock: await clockOf(database, current, now),
@@ -119,9 +128,16 @@ export async function sittingClock(
   id: string,
   lease: number,
   now: Instant,
-): Promise<SittingClock & { leaseHeld: boolean }> {
+): Promise<SittingClock & { leaseHeld: boolean; sections: SectionClock[] }> {
   const attempt = await ownAttempt(database, student, id, now)
-  return { ...(await clockOf(database, attempt, now)), leaseHeld: attempt.lease === lease }
+  const entered = await enteredSections(database, id)
+  return {
+    ...(await clockOf(database, attempt, now)),
+    leaseHeld: attempt.lease === lease,
+    sections: entered.length
+      ? sectionClocks(await loadPaper(database, id), await loadEdition(database, attempt.edition), entered)
+      : [],
+  }
 }
 
 /** Goes on to a page where moving is forward only: what lies before it is closed for changes. */
@@ -137,6 +153,8 @@ export async function moveOn(
   const [paper, edition] = await Promise.all([loadPaper(database, id), loadEdition(database, attempt.edition)])
   if (page >= paper.pages) throw new Problem(422, 'page', `This paper has ${paper.pages} pages.`)
   if (edition.content.movement !== 'forward') return { page: attempt.page }
+  const missing = await missingIn(database, id, now, (item) => item.page < page)
+  if (missing.length && attempt.lease === lease) throw requiredProblem(missing, 'before you go on')
   await database.run(
     "UPDATE attempt SET page = ?, touched = touched + 1 WHERE id = ? AND state = 'open' AND hard_stop >= ? AND lease = ? AND page < ?",
     [page, id, toSql(now), lease, page],

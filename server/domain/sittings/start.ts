@@ -18,6 +18,7 @@ import { recordLine } from '../record'
 import { loadAttempts, type Attempt } from './attempts'
 import { satOf } from './sat'
 import { settle } from './end'
+import { notEntered, shutItems } from './section-clocks'
 
 export interface Standing {
   row: LoadedQuiz
@@ -109,6 +110,7 @@ export async function startSitting(
   // The same paper again is a paper of the edition that it was compiled from.
   const edition = await loadEdition(database, draw === 'same' && last ? last.edition : row.edition!)
   const paper = compilePaper(edition, student.id, may.attempt, earlier, { draw })
+  const shut = shutItems(paper, edition)
   try {
     await database.transaction(async (db) => {
       await db.run(
@@ -129,8 +131,8 @@ export async function startSitting(
           toJson(paper),
         ],
       )
-      await db.run('INSERT INTO answer (attempt_id, item, page) VALUES ?', [
-        paper.items.map((item) => [id, item.id, item.page]),
+      await db.run('INSERT INTO answer (attempt_id, item, page, stops_at) VALUES ?', [
+        paper.items.map((item) => [id, item.id, item.page, shut.has(item.id) ? toSql(notEntered) : toSqlOrNever(null)]),
       ])
       await recordLine(db, now, person.id, 'sitting started', id, { quiz: quizId, attempt: may.attempt })
     })

@@ -2,11 +2,13 @@ import type { AttemptRow, QuizRow } from '../../database/tables'
 import type { Instant } from '../../../core/kit/time'
 import type { Rules } from '../../../core/quiz'
 import { limitsClosed, limitsFor, neverShorter, scheduleFor, type Limits } from '../../../core/schedule'
+import { inBatches } from '../../database/batches'
 import { byKey } from '../../database/by-key'
 import { fromSql, fromSqlOrNever, toSql, toSqlOrNever } from '../../database/codec'
 import { readQuiz } from '../../documents/read'
 import type { Db } from '../../database/database'
 import { studentsByIds } from '../classes/students'
+import { rewriteSections } from './section-clocks'
 
 type OpenRow = Pick<
   AttemptRow,
@@ -16,21 +18,25 @@ type OpenRow = Pick<
 
 export type Scope = { quiz: string; rules: Rules } | { student: string }
 
-/** All new limits in one statement, whatever their number. */
-async function write(db: Db, limits: [string, Limits][]): Promise<void> {
-  if (!limits.length) return
-  const column = (pick: (each: Limits) => Instant | null) =>
-    byKey(
-      'id',
-      limits.map(([id, each]) => [id, toSqlOrNever(pick(each))] as const),
+/** Sittings that are written at once: each statement compares every row with every key. */
+const atOnce = 200
+
+/** All new limits, in a few statements whatever their number. */
+async function write(db: Db, limits: readonly [string, Limits][]): Promise<void> {
+  await inBatches(limits, atOnce, async (part) => {
+    const column = (pick: (each: Limits) => Instant | null) =>
+      byKey(
+        'id',
+        part.map(([id, each]) => [id, toSqlOrNever(pick(each))] as const),
+      )
+    const deadline = column((each) => each.deadline)
+    const onTime = column((each) => each.onTimeUntil)
+    const hardStop = column((each) => each.hardStop)
+    await db.run(
+      `UPDATE attempt SET deadline = ${deadline.sql}, on_time_until = ${onTime.sql}, hard_stop = ${hardStop.sql}, touched = touched + 1 WHERE id IN (?) AND state = 'open'`,
+      [...deadline.values, ...onTime.values, ...hardStop.values, part.map(([id]) => id)],
     )
-  const deadline = column((each) => each.deadline)
-  const onTime = column((each) => each.onTimeUntil)
-  const hardStop = column((each) => each.hardStop)
-  await db.run(
-    `UPDATE attempt SET deadline = ${deadline.sql}, on_time_until = ${onTime.sql}, hard_stop = ${hardStop.sql}, touched = touched + 1 WHERE id IN (?) AND state = 'open'`,
-    [...deadline.values, ...onTime.values, ...hardStop.values, limits.map(([id]) => id)],
-  )
+  })
 }
 
 /**
@@ -45,11 +51,16 @@ export async function rewriteOpenSittings(db: Db, scope: Scope, now: Instant): P
   )
   if (!rows.length) return
   const students = await studentsByIds(db, [...new Set(rows.map((row) => row.student_id))])
+  const schedules = new Map(
+    rows.map((row) => {
+      const rules = 'quiz' in scope ? scope.rules : readQuiz(row.body).rules
+      return [row.id, scheduleFor(rules, students.get(row.student_id)!)]
+    }),
+  )
   await write(
     db,
     rows.map((row) => {
-      const rules = 'quiz' in scope ? scope.rules : readQuiz(row.body).rules
-      const schedule = scheduleFor(rules, students.get(row.student_id)!)
+      const schedule = schedules.get(row.id)!
       const before = limitsOf(row)
       // A window that was taken out of the rules leaves the sittings that began in it as they were.
       const kept = schedule.windows.some((window) => window.id === row.window_id)
@@ -57,6 +68,7 @@ export async function rewriteOpenSittings(db: Db, scope: Scope, now: Instant): P
       return [row.id, neverShorter(before, next)]
     }),
   )
+  await rewriteSections(db, schedules, now)
 }
 
 /**

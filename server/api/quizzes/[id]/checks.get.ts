@@ -6,5 +6,7 @@ import { route } from '../../../utils/route'
 export default route({
   right: 'quizTeacher',
   params: z.object({ id }),
-  handle: (context) => inThread(context, 'lookAtChecks', [context.person, context.params.id, context.now]),
+  query: z.object({ held: z.string().max(40).default('') }),
+  handle: (context) =>
+    inThread(context, 'lookAtChecks', [context.person, context.params.id, context.query.held, context.now]),
 })

@@ -5,7 +5,7 @@ import { copyQuiz } from '../../../domain/quizzes/copy'
 import { route } from '../../../utils/route'
 
 export default route({
-  right: 'quizTeacher',
+  right: 'quizReader',
   params: z.object({ id }),
   body: z.strictObject({
     title: content.shape.title,

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { id, language } from '../../../../core/question'
+import { id, readingLanguage } from '../../../../core/question'
 import { openSitting } from '../../../domain/sittings/sitting'
 import { hasMathsToDraw } from '../../../domain/bank/material/clean-html'
 import { resultOfThread } from '../../../utils/job'
@@ -9,7 +9,7 @@ import { route } from '../../../utils/route'
 export default route({
   right: 'student',
   params: z.object({ id }),
-  body: z.strictObject({ device: id, language: language.nullish() }),
+  body: z.strictObject({ device: id, language: readingLanguage.nullish() }),
   async handle(context) {
     const { db, person, params, body, now } = context
     const opened = await openSitting(db, person.id, params.id, body.device, now, body.language)

@@ -38,7 +38,8 @@ export async function listFolders(db: Db, person: Person): Promise<Folder[]> {
   return rows.map((row) => ({ ...row, questions: Number(row.questions) }))
 }
 
-async function ensureFolder(db: Db, person: Person, folder: string | null): Promise<void> {
+/** @throws Problem 404 where the school has no such folder */
+export async function ensureFolder(db: Db, person: Pick<Person, 'school'>, folder: string | null): Promise<void> {
   if (
     folder !== null &&
     !(await db.one('SELECT 1 AS yes FROM folder WHERE id = ? AND school_id = ?', [folder, person.school]))
@@ -93,7 +94,7 @@ export async function changeFolder(
   })
 }
 
-/** Takes a folder away. What was in it goes to the folder above; no question is lost. */
+/** Takes a folder away. What was in it goes to the folder above; no question and no quiz is lost. */
 export async function removeFolder(database: Database, person: Person, folder: string): Promise<void> {
   await database.transaction(async (db) => {
     const row = await db.one<Pick<FolderRow, 'parent_id'>>(
@@ -106,6 +107,7 @@ export async function removeFolder(database: Database, person: Person, folder: s
       db,
       held.map(({ id: question }) => ({ question, folder: row.parent_id })),
     )
+    await db.run('UPDATE quiz SET folder_id = ? WHERE folder_id = ?', [row.parent_id, folder])
     await db.run('UPDATE folder SET parent_id = ? WHERE parent_id = ?', [row.parent_id, folder])
     await db.run('DELETE FROM folder WHERE id = ?', [folder])
   })

@@ -39,6 +39,8 @@ export const searchQuery = z.object({
   /** From the school's own bank, or from those of others. */
   origin: z.enum(['', 'own', 'outside']).default(''),
   stimulus: z.union([z.literal(''), id]).default(''),
+  /** These and no others, where some are named. */
+  id: many(id),
   from: z.coerce.number().int().min(0).max(100_000).default(0),
   take: z.coerce.number().int().min(1).max(200).default(60),
 })
@@ -83,10 +85,16 @@ export interface Conditions {
   }
 }
 
-const like = (word: string) => word.replace(/[%_\\]/g, '\\$&') + '%'
+/** A pattern for what begins so. */
+export const like = (word: string) => word.replace(/[%_\\]/g, '\\$&') + '%'
 
-/** An entry of a tree stands for all that lie under it. */
-async function under(db: Db, table: 'objective' | 'folder', school: string, ids: readonly string[]): Promise<string[]> {
+/** Entries of a tree with all that lie under them. */
+export async function under(
+  db: Db,
+  table: 'objective' | 'folder',
+  school: string,
+  ids: readonly string[],
+): Promise<string[]> {
   if (!ids.length) return []
   const rows = await db.rows<{ id: string }>(
     `WITH RECURSIVE below AS (SELECT id FROM ${table} WHERE id IN (?) AND school_id = ? UNION SELECT c.id FROM ${table} c JOIN below b ON c.parent_id = b.id) SELECT id FROM below`,
@@ -105,7 +113,7 @@ const kindEntries = (query: SearchQuery): string[] =>
 /** The conditions of a search. @param now for which outside banks are granted; null leaves them out */
 export async function conditionsOf(
   db: Db,
-  person: Person,
+  person: Pick<Person, 'id' | 'school'>,
   query: SearchQuery,
   now: Instant | null,
 ): Promise<Conditions> {
@@ -126,6 +134,7 @@ export async function conditionsOf(
   if (query.doubted) rest('q.doubts > 0')
   if (query.origin === 'outside') rest("q.sharing = 'outside'")
   if (query.stimulus) rest('q.stimulus_id = ?', query.stimulus)
+  if (query.id.length) rest('q.id IN (?)', query.id)
   if (query.owner) rest('q.owner_id = ?', person.id)
   const entries: Entries[] = wordsOf(query.words)
     .slice(0, 8)

@@ -10,6 +10,7 @@ import {
   type CandidateRow,
   type FacetCounts,
 } from './search-counts'
+import { visibleTo } from './visible'
 import { conditionsOf, facetFilters, joined, type Conditions, type Entries, type SearchQuery } from './search-query'
 
 export { searchQuery, type SearchQuery } from './search-query'
@@ -77,12 +78,18 @@ interface Found {
 const newest = (a: Found, b: Found) =>
   a.changed_at === b.changed_at ? (a.id < b.id ? 1 : -1) : a.changed_at < b.changed_at ? 1 : -1
 
-/** Up to `cap` of the questions that match, and one more where there are more. */
-function findAll(db: Db, query: SearchQuery, { plain, entries }: Conditions, first: First | null): Promise<Found[]> {
+/** Questions that match, up to a limit: without it one more than are counted. */
+function findAll(
+  db: Db,
+  query: SearchQuery,
+  { plain, entries }: Conditions,
+  first: First | null,
+  limit = cap + 1,
+): Promise<Found[]> {
   if (!first) {
     const all = joined(plain, entries)
     return db.rows<Found>(
-      `${rowByRow} SELECT q.id, q.changed_at FROM question q WHERE ${all.sql} LIMIT ${cap + 1}`,
+      `${rowByRow} SELECT q.id, q.changed_at FROM question q WHERE ${all.sql} LIMIT ${limit}`,
       all.values,
     )
   }
@@ -94,7 +101,7 @@ function findAll(db: Db, query: SearchQuery, { plain, entries }: Conditions, fir
     ),
   ]
   return db.rows<Found>(
-    `${rowByRow} SELECT STRAIGHT_JOIN q.id, q.changed_at FROM (SELECT DISTINCT w.question_id FROM question_word w WHERE ${driver.sql}) f JOIN question q ON q.id = f.question_id WHERE ${rest.sql} LIMIT ${cap + 1}`,
+    `${rowByRow} SELECT STRAIGHT_JOIN q.id, q.changed_at FROM (SELECT DISTINCT w.question_id FROM question_word w WHERE ${driver.sql}) f JOIN question q ON q.id = f.question_id WHERE ${rest.sql} LIMIT ${limit}`,
     [...driver.values, ...rest.values],
   )
 }
@@ -162,4 +169,40 @@ export async function searchQuestions(
     page.map((row) => row.id),
   )
   return { total: found.length, cap, hits, counts: countsOf(query, conditions, candidates), sampled }
+}
+
+/**
+ * Ids of the questions that match, in their order; of too many the first.
+ * @param seenBy others, who have to be able to see them as well
+ * @param further conditions on questions `q`
+ * @param most so many at most
+ */
+export async function idsMatching(
+  db: Db,
+  person: Pick<Person, 'id' | 'school'>,
+  query: SearchQuery,
+  {
+    seenBy,
+    further,
+    most,
+  }: { seenBy: readonly string[]; further: readonly { sql: string; values: Value[] }[]; most: number },
+): Promise<string[]> {
+  const found = await conditionsOf(db, person, query, null)
+  const conditions = {
+    ...found,
+    plain: [
+      ...found.plain,
+      ...seenBy.map((id) => ({ name: 'rest' as const, ...visibleTo({ id, school: person.school }) })),
+      ...further.map((each) => ({ name: 'rest' as const, ...each })),
+    ],
+  }
+  const rows = await findAll(db, query, conditions, await rarest(db, conditions), most + 1)
+  if (rows.length <= most) return rows.map(({ id }) => id).sort()
+  // Of more than that the same are taken each time, however the database would find them.
+  const all = joined(conditions.plain, conditions.entries)
+  const first = await db.rows<Pick<Found, 'id'>>(
+    `${rowByRow} SELECT q.id FROM question q WHERE ${all.sql} ORDER BY q.id LIMIT ?`,
+    [...all.values, most],
+  )
+  return first.map(({ id }) => id)
 }

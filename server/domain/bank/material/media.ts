@@ -180,7 +180,7 @@ async function marksOf(db: Db, teacher: string, student: string, media: string):
   return Boolean(
     await db.one(
       `SELECT 1 AS yes FROM attempt a JOIN quiz q ON q.id = a.quiz_id
-      LEFT JOIN quiz_teacher t ON t.quiz_id = q.id AND t.person_id = ?
+      LEFT JOIN quiz_teacher t ON t.quiz_id = q.id AND t.person_id = ? AND t.may = 'write'
       WHERE a.student_id = ? AND (q.owner_id = ? OR t.person_id IS NOT NULL) AND (
         EXISTS (SELECT 1 FROM answer w WHERE w.attempt_id = a.id AND w.response LIKE ?)
         OR EXISTS (SELECT 1 FROM answer_aside s WHERE s.attempt_id = a.id AND s.response LIKE ?))

@@ -2,6 +2,7 @@ import type { BulkChangeRow, QuestionRow } from '../../../database/tables'
 import { z } from 'zod'
 import type { Instant } from '../../../../core/kit/time'
 import { id, points, type Question } from '../../../../core/question'
+import { withAnswersShuffled } from '../../../../core/question/shuffle-answers'
 import { toJson, toSql } from '../../../database/codec'
 import { readOwn } from '../../../documents/read'
 import type { Database, Db } from '../../../database/database'
@@ -10,7 +11,7 @@ import { newId } from '../../ids'
 import type { Person } from '../../../people/people'
 import { notFound, Problem } from '../../problem'
 import { writable } from './access'
-import { putInto } from '../describing/folders'
+import { ensureFolder, putInto } from '../describing/folders'
 import { insertVersions, loadVersions, stateOf, type QuestionState } from './rows'
 import { loadQuestions } from './questions'
 
@@ -22,6 +23,8 @@ const change = z.discriminatedUnion('do', [
   z.strictObject({ do: z.literal('points'), points }),
   z.strictObject({ do: z.literal('difficulty'), difficulty: z.int().min(1).max(5) }),
   z.strictObject({ do: z.literal('state'), retired: z.boolean() }),
+  /** Options in another order for good. */
+  z.strictObject({ do: z.literal('shuffleAnswers'), seed: z.int().min(0).max(4_294_967_295) }),
 ])
 type Change = z.infer<typeof change>
 export const bulkRequest = z.strictObject({
@@ -56,13 +59,14 @@ function changed(question: Question, by: Change): Question | null {
           ? { ...question, points: by.points }
           : by.do === 'difficulty'
             ? { ...question, difficulty: by.difficulty }
-            : question
+            : by.do === 'shuffleAnswers'
+              ? withAnswersShuffled(question, by.seed)
+              : question
   return JSON.stringify(next) === JSON.stringify(question) ? null : next
 }
 
 async function moveAll(db: Db, person: Person, ids: string[], folder: string | null): Promise<Before[]> {
-  if (folder && !(await db.one('SELECT 1 AS yes FROM folder WHERE id = ? AND school_id = ?', [folder, person.school])))
-    throw notFound('This folder')
+  await ensureFolder(db, person, folder)
   const rows = await db.rows<Pick<QuestionRow, 'id' | 'folder_id'>>(
     'SELECT id, folder_id FROM question WHERE id IN (?) FOR UPDATE',
     [ids],

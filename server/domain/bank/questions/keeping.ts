@@ -8,7 +8,7 @@ import type { Person } from '../../../people/people'
 import { Problem } from '../../problem'
 import { recordLine } from '../../record'
 import { ensureWritable } from './access'
-import { putInto } from '../describing/folders'
+import { ensureFolder, putInto } from '../describing/folders'
 import { loadQuestion } from './questions'
 
 export const keepingChange = z.strictObject({
@@ -32,11 +32,7 @@ export async function setKeeping(
   await database.transaction(async (db) => {
     await ensureWritable(db, person, question)
     if (change.folder !== undefined) {
-      if (
-        change.folder &&
-        !(await db.one('SELECT 1 AS yes FROM folder WHERE id = ? AND school_id = ?', [change.folder, person.school]))
-      )
-        throw new Problem(422, 'folder', 'That folder is no longer there.')
+      await ensureFolder(db, person, change.folder)
       await putInto(db, [{ question, folder: change.folder }])
     }
     if (change.sharing === undefined && change.shares === undefined) return

@@ -36,20 +36,21 @@ export function previewQuestion(written: Question, answer: unknown) {
   const body = kind.seal(question.body, placed)
   const read = kind.answer.safeParse(answer)
   const given = read.success && !kind.isEmpty(read.data) ? kind.open(read.data, placed) : null
-  const solution = kind.solution(question.body)
+  const solution = question.keyless ? null : kind.solution(question.body)
   const scored = scoreAnswer(question, {}, given ?? undefined)
   const share = scored.fraction === null ? null : exact(scored.fraction)
   return {
     stem: question.stem,
     body,
     points: question.points,
-    key: kind.keyText(question.body),
+    key: question.keyless ? '' : kind.keyText(question.body),
+    keyless: question.keyless,
     solution: solution === null ? null : kind.close(solution, placed),
     faults: questionFaults(mapQuestionHtml(written, cleanHtml)),
     instances: samples.map(({ values, question: instance }) => ({
       values,
       stem: shown(mapQuestionHtml(instance, cleanHtml)).stem,
-      key: kind.keyText(instance.body),
+      key: question.keyless ? '' : kind.keyText(instance.body),
     })),
     result:
       given === null

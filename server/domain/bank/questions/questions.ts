@@ -1,12 +1,14 @@
+import { z } from 'zod'
 import type { PersonRow, QuestionRow, QuestionShareRow, QuestionVersionRow } from '../../../database/tables'
 import type { Instant } from '../../../../core/kit/time'
-import { mapEveryHtml, type Question } from '../../../../core/question'
+import { id as questionId, mapEveryHtml, type Question } from '../../../../core/question'
 import { fromSql, toSql } from '../../../database/codec'
 import { readQuestion } from '../../../documents/read'
 import type { Database, Db } from '../../../database/database'
 import { newId } from '../../ids'
 import { notFound, Problem } from '../../problem'
 import type { Person } from '../../../people/people'
+import { ensureFolder } from '../describing/folders'
 import { ensureSeen } from '../finding/visible'
 import { ensureWritable, writable } from './access'
 import { cleanHtml, renderMaths } from '../material/clean-html'
@@ -56,6 +58,12 @@ export function prepared(question: Question): Question {
   return clean
 }
 
+/** Where a new question is kept, and who may see it. */
+export const newKeeping = z.object({
+  folder: z.union([z.literal(''), questionId]).default(''),
+  sharing: z.enum(['school', 'private']).default('school'),
+})
+
 /** Keeps a new question. One that cannot be marked yet is kept as "in work". */
 export async function addQuestion(
   database: Database,
@@ -66,6 +74,7 @@ export async function addQuestion(
   keeping = usualKeeping,
 ): Promise<{ id: string; version: number; state: QuestionState }> {
   const clean = prepared(question)
+  await ensureFolder(database, person, keeping.folder)
   const [kept] = await database.transaction((db) =>
     insertQuestions(db, person, [{ id, question: clean, keeping }], now),
   )

@@ -35,7 +35,7 @@ function listed(question: Question): Record<string, string | number | null> {
     kind: question.kind,
     title: stem.slice(0, 400) || (isBlank(question.stem) ? 'Untitled question' : 'A picture'),
     internal_name: question.internalName,
-    key_text: kindOf(question.kind).keyText(question.body).slice(0, 400),
+    key_text: question.keyless ? '' : kindOf(question.kind).keyText(question.body).slice(0, 400),
     points: question.points,
     seconds: question.seconds,
     difficulty: question.difficulty,

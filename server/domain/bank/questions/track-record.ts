@@ -35,7 +35,7 @@ export async function questionRecord(
       [question, question, question],
     ),
     db.rows<Pick<QuizRow, 'id' | 'title' | 'state'> & { mine: number }>(
-      'SELECT z.id, z.title, z.state, (z.owner_id = ? OR EXISTS (SELECT 1 FROM quiz_teacher t WHERE t.quiz_id = z.id AND t.person_id = ?)) AS mine FROM quiz_question u JOIN quiz z ON z.id = u.quiz_id WHERE u.question_id = ? ORDER BY z.changed_at DESC LIMIT 100',
+      "SELECT z.id, z.title, z.state, (z.owner_id = ? OR EXISTS (SELECT 1 FROM quiz_teacher t WHERE t.quiz_id = z.id AND t.person_id = ? AND t.may = 'write')) AS mine FROM quiz_question u JOIN quiz z ON z.id = u.quiz_id WHERE u.question_id = ? ORDER BY z.changed_at DESC LIMIT 100",
       [person.id, person.id, question],
     ),
   ])
