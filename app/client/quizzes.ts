@@ -1,6 +1,9 @@
 import { route } from './route'
 
 export const quizRoutes = {
+  address: route<typeof import('~~/server/api/quizzes/[id]/address.put')>('PUT', 'quizzes/[id]/address'),
+  byAddress: route<typeof import('~~/server/api/quizzes/by-address.post')>('POST', 'quizzes/by-address'),
+  answers: route<typeof import('~~/server/api/quizzes/[id]/answers.get')>('GET', 'quizzes/[id]/answers'),
   aside: route<typeof import('~~/server/api/quizzes/[id]/aside.put')>('PUT', 'quizzes/[id]/aside'),
   checks: route<typeof import('~~/server/api/quizzes/[id]/checks.get')>('GET', 'quizzes/[id]/checks'),
   closing: route<typeof import('~~/server/api/quizzes/[id]/close.get')>('GET', 'quizzes/[id]/close'),
@@ -28,6 +31,9 @@ export const quizRoutes = {
   setState: route<typeof import('~~/server/api/quizzes/[id]/state.put')>('PUT', 'quizzes/[id]/state'),
   unshare: route<typeof import('~~/server/api/quizzes/[id]/teachers.delete')>('DELETE', 'quizzes/[id]/teachers'),
   share: route<typeof import('~~/server/api/quizzes/[id]/teachers.post')>('POST', 'quizzes/[id]/teachers'),
+  file: route<typeof import('~~/server/api/quizzes/[id]/filing.put')>('PUT', 'quizzes/[id]/filing'),
+  look: route<typeof import('~~/server/api/quizzes/[id]/look.get')>('GET', 'quizzes/[id]/look'),
+  words: route<typeof import('~~/server/api/quizzes/words.get')>('GET', 'quizzes/words'),
   list: route<typeof import('~~/server/api/quizzes/index.get')>('GET', 'quizzes'),
   add: route<typeof import('~~/server/api/quizzes/index.post')>('POST', 'quizzes'),
 }

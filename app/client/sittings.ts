@@ -5,6 +5,7 @@ export const sittingRoutes = {
   clock: route<typeof import('~~/server/api/sittings/[id]/clock.get')>('GET', 'sittings/[id]/clock'),
   handIn: route<typeof import('~~/server/api/sittings/[id]/hand-in.post')>('POST', 'sittings/[id]/hand-in'),
   open: route<typeof import('~~/server/api/sittings/[id]/open.post')>('POST', 'sittings/[id]/open'),
+  enter: route<typeof import('~~/server/api/sittings/[id]/section.post')>('POST', 'sittings/[id]/section'),
   moveOn: route<typeof import('~~/server/api/sittings/[id]/page.post')>('POST', 'sittings/[id]/page'),
   keepRecording: route<typeof import('~~/server/api/sittings/[id]/recordings.post')>(
     'POST',

@@ -116,5 +116,5 @@ export function useDraft<T>(name: () => string, written: Ref<T>) {
     if (left) memory.forget(key())
     return left
   })
-  return { changed, found, settle, settleAt, begin, differ, forget, keeping }
+  return { changed, found, settle, settleAt, begin, differ, forget, remember, keeping }
 }

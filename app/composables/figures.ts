@@ -1,3 +1,4 @@
+import { useDebounceFn } from '@vueuse/core'
 import type { Figures, QuestionFacts, WorkingTime } from '~~/core/figures'
 import type { Rules } from '~~/core/quiz'
 import type { Hit } from '~~/server/domain/bank/finding/hits'
@@ -26,6 +27,23 @@ export function useFigures(rulesOf: (rules: Rules) => Rules = (rules) => rules) 
   /** What the worker knows of questions. */
   let sent: ReadonlyMap<string, Hit> = new Map()
 
+  function ask() {
+    if (!store.met || !worker) return
+    const { content, rules } = store.met
+    const { grade, late, attempts, counts } = rulesOf(rules)
+    const asked: FiguresAsked = {
+      stamp: ++stamp,
+      // The store's documents are watched; a worker takes plain ones.
+      content: JSON.parse(JSON.stringify(content)) as typeof content,
+      rules: JSON.parse(JSON.stringify({ grade, late, attempts, counts })) as FiguresAsked['rules'],
+      facts: [...store.facts].filter(([id, hit]) => sent.get(id) !== hit).map(([id, hit]) => [id, factsOfHit(hit)]),
+    }
+    sent = new Map(store.facts)
+    worker.postMessage(asked)
+  }
+  /** The change itself is drawn first: on few cores a worker would hold up the very frame that shows it. */
+  const soon = useDebounceFn(ask, 60, { maxWait: 250 })
+
   onMounted(() => {
     worker = new Worker(new URL('../workers/figures.worker.ts', import.meta.url), { type: 'module' })
     worker.addEventListener('message', ({ data }: MessageEvent<FiguresTold>) => {
@@ -33,24 +51,8 @@ export function useFigures(rulesOf: (rules: Rules) => Rules = (rules) => rules) 
       if ('figures' in data) figures.value = data.figures
       else time.value = data.time
     })
-    watch(
-      [() => store.quiz?.content, () => store.quiz && rulesOf(store.quiz.rules), () => store.facts],
-      () => {
-        if (!store.quiz) return
-        const { content, rules } = store.quiz
-        const { grade, late, attempts, counts } = rulesOf(rules)
-        const asked: FiguresAsked = {
-          stamp: ++stamp,
-          // The store's documents are watched; a worker takes plain ones.
-          content: JSON.parse(JSON.stringify(content)) as typeof content,
-          rules: JSON.parse(JSON.stringify({ grade, late, attempts, counts })) as FiguresAsked['rules'],
-          facts: [...store.facts].filter(([id, hit]) => sent.get(id) !== hit).map(([id, hit]) => [id, factsOfHit(hit)]),
-        }
-        sent = new Map(store.facts)
-        worker!.postMessage(asked)
-      },
-      { immediate: true },
-    )
+    watch([() => store.met?.content, () => store.quiz && rulesOf(store.quiz.rules), () => store.facts], soon)
+    ask()
   })
   onBeforeUnmount(() => worker?.terminate())
   return { figures, time }

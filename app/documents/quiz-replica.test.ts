@@ -3,6 +3,7 @@ import { groupRow, questionRow, sampleContent, sampleRules } from '../../tests/f
 import { addRows, applyEdit, EditConflict, removeRow, setAt, type Edit, type Quiz } from '../../core/quiz'
 import type { EditReply } from '../../server/domain/quizzes/edits'
 import type { KeptEdit } from '../../server/domain/quizzes/history'
+import type { CheckReply } from '~~/server/domain/quizzes/checks'
 import type { QuizView } from '../../server/domain/quizzes/view'
 import { ApiProblem } from '../client/api'
 import { realTimers, type Memory } from './device'
@@ -70,12 +71,13 @@ class Server {
             quiz: this.quiz,
             checks: [],
             questions: [],
+            held: { stamp: '', pools: [], questions: [] },
             stimuli: [],
             now: '2030-01-01T00:00:00.000Z',
           }) as unknown as QuizView,
       ),
     changes: (since: number) => this.wire('changes', () => this.reply(since)),
-    checks: (_stop?: AbortSignal) => this.wire('checks', () => []),
+    checks: (_held: string, _stop?: AbortSignal) => this.wire('checks', (): CheckReply => ({ checks: [], held: null })),
     edit: ({ on, token, edit }: { on: number; token: string; edit: Edit }) =>
       this.wire('edit', () => {
         if (!this.edits.some((each) => each.token === token)) {
@@ -334,9 +336,9 @@ describe('checks', () => {
   it('come once the hand rests, and newer ones end those under way', async () => {
     const signals: (AbortSignal | undefined)[] = []
     const { checks } = server.remote
-    server.remote.checks = (stop) => {
+    server.remote.checks = (held, stop) => {
       signals.push(stop)
-      return checks()
+      return checks(held)
     }
     for (const value of [2, 3, 4]) {
       replica.make(points(value))
@@ -350,5 +352,28 @@ describe('checks', () => {
     await settled(600)
     expect(signals).toHaveLength(2)
     expect(signals.map((signal) => signal!.aborted)).toEqual([true, false])
+  })
+})
+
+describe('what conditions find', () => {
+  it('comes with the checks, is not sent again while it is the same, and fills the pools of the page', async () => {
+    const asked: string[] = []
+    const replies = [
+      { stamp: 'one', pools: [{ row: 'p', questions: ['a', 'b'] }], questions: [{ id: 'a' }, { id: 'b' }] as never[] },
+      null,
+      { stamp: '', pools: [], questions: [] },
+    ]
+    server.remote.checks = (held) => {
+      asked.push(held)
+      return Promise.resolve({ checks: [], held: (replies[asked.length - 1] ?? null) as CheckReply['held'] })
+    }
+    const heard: unknown[] = []
+    for (let i = 0; i < 3; i++) {
+      await replica.recheck()
+      heard.push([...replica.held])
+    }
+    expect(asked).toEqual(['', 'one', 'one'])
+    expect(heard).toEqual([[['p', ['a', 'b']]], [['p', ['a', 'b']]], []])
+    expect(replica.facts.has('b')).toBe(true)
   })
 })

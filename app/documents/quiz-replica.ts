@@ -1,10 +1,12 @@
 import { applyEdit, EditConflict, onto, type Edit } from '~~/core/quiz/edits'
 import { changed } from '~~/core/quiz/edits/touches'
-import type { Check, Quiz } from '~~/core/quiz'
+import type { Check, Held, Quiz } from '~~/core/quiz'
 import { questionsUsed } from '~~/core/quiz/walk'
 import type { Hit } from '~~/server/domain/bank/finding/hits'
+import type { CheckReply } from '~~/server/domain/quizzes/checks'
 import type { EditReply } from '~~/server/domain/quizzes/edits'
 import type { KeptEdit } from '~~/server/domain/quizzes/history'
+import type { HeldReply } from '~~/server/domain/quizzes/held'
 import type { QuizView } from '~~/server/domain/quizzes/view'
 import { ApiProblem, sentenceOf } from '../client/api'
 import type { Memory, Timers } from './device'
@@ -15,7 +17,8 @@ export interface QuizRemote {
   edit(body: { on: number; token: string; edit: Edit }): Promise<EditReply>
   changes(since: number): Promise<EditReply>
   /** @param stop gives up what is asked: something newer is on its way */
-  checks(stop?: AbortSignal): Promise<Check[]>
+  /** @param held stamp of what is known here to be held */
+  checks(held: string, stop?: AbortSignal): Promise<CheckReply>
 }
 
 type As = 'new' | 'undo' | 'redo'
@@ -55,6 +58,8 @@ export class QuizReplica {
   redos: readonly Step[] = []
   checks: readonly Check[] = []
   facts: ReadonlyMap<string, Hit> = new Map()
+  /** What pools with a condition hold, by their rows. */
+  held: Held = new Map()
   /** Names of stimuli by id. */
   stimuli: ReadonlyMap<string, string> = new Map()
   problem = ''
@@ -76,6 +81,8 @@ export class QuizReplica {
   private stopChecking: (() => void) | null = null
   private checking: AbortController | null = null
   private left = false
+  /** Stands for what is held as it is known here. */
+  private heldStamp = ''
 
   /**
    * @param page names this page in the tokens of its edits: letters and digits
@@ -99,6 +106,7 @@ export class QuizReplica {
     if (!this.kept || loaded.revision >= this.kept.revision)
       this.kept = { quiz: loaded.quiz, revision: loaded.revision }
     this.checks = loaded.checks
+    this.takeHeld(loaded.held)
     this.stimuli = new Map([...this.stimuli, ...loaded.stimuli.map(({ id, name }) => [id, name] as const)])
     this.facts = new Map([...this.facts, ...loaded.questions.map((hit) => [hit.id, hit] as const)])
     if (first) this.takeUp()
@@ -136,6 +144,12 @@ export class QuizReplica {
     }
     this.quiz = result
     this.tell()
+  }
+
+  private takeHeld({ stamp, pools, questions }: HeldReply): void {
+    this.heldStamp = stamp
+    this.held = new Map(pools.map((pool) => [pool.row, pool.questions]))
+    this.facts = new Map([...this.facts, ...questions.map((hit) => [hit.id, hit] as const)])
   }
 
   /** Hits that a page has shown, so that a row can show its question at once. */
@@ -305,9 +319,10 @@ export class QuizReplica {
     this.checking?.abort()
     const asked = (this.checking = new AbortController())
     try {
-      const found = await this.remote.checks(asked.signal)
+      const { checks, held } = await this.remote.checks(this.heldStamp, asked.signal)
       if (mine !== this.stamp) return
-      this.checks = found
+      this.checks = checks
+      if (held) this.takeHeld(held)
       this.tell()
     } catch {
       /* Checks come again with the next edit; opening runs them on the server anyway. */

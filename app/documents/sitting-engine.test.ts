@@ -12,6 +12,8 @@ class Server {
   isUp = true
   lease = 1
   ended = false
+  /** Places of sections that have been entered. */
+  entered: number[] = []
   refuseAll: string | null = null
   /** Whose session it is: the student's, nobody's, or another student's. */
   session: 'own' | 'none' | 'other' = 'own'
@@ -28,6 +30,8 @@ class Server {
   savesDown = false
   /** An answer that is none, by its item. */
   invalid: string | null = null
+  /** An item whose section has closed. */
+  closed: string | null = null
   /** An answer for which the whole request is refused, by its item. */
   malformed: string | null = null
   private loseReply() {
@@ -67,6 +71,8 @@ class Server {
             tookOver: false,
             clock: this.clock(),
             sheet: { movement: 'free', pages: 3, sections: [] },
+            sections: this.entered.map((place) => ({ place })),
+            doors: [],
             answers: [...this.kept.values()].map(({ item, response, flagged }) => ({
               item,
               response,
@@ -75,7 +81,13 @@ class Server {
             })),
           }) as unknown as OpenedSitting,
       ),
-    clock: (lease) => this.wire(() => ({ ...this.clock(), leaseHeld: lease === this.lease })),
+    clock: (lease) => this.wire(() => ({ ...this.clock(), leaseHeld: lease === this.lease, sections: [] })),
+    enter: ({ lease, section }) =>
+      this.wire(() => {
+        if (lease !== this.lease) throw new ApiProblem(409, 'lease', 'On another device.')
+        if (section !== null) this.entered.push(section)
+        return { entered: section }
+      }),
     moveOn: ({ page }) => this.wire(() => ({ page })),
     handIn: ({ lease, answers }) =>
       this.wire(() => {
@@ -103,7 +115,7 @@ class Server {
     const reason = this.ended ? 'ended' : lease === this.lease ? null : 'lease'
     const reply: Pick<SaveReply, 'kept' | 'refused'> = { kept: [], refused: [] }
     for (const each of answers) {
-      const refusal = reason ?? (each.item === this.invalid ? 'invalid' : null)
+      const refusal = reason ?? (each.item === this.invalid ? 'invalid' : each.item === this.closed ? 'section' : null)
       if (refusal) {
         this.aside.push(each)
         reply.refused.push({
@@ -410,11 +422,34 @@ describe('a sitting on a device', () => {
       0,
     ])
   })
+  it('what came after its section had closed is said, and the paper shows what the server has', async () => {
+    store.change('i1', { response: { text: 'in time' } })
+    await vi.advanceTimersByTimeAsync(1000)
+    server.closed = 'i1'
+    store.change('i1', { response: { text: 'too late' } })
+    await vi.advanceTimersByTimeAsync(2000)
+    expect(said.at(-1)).toContain('This section had closed')
+    expect([store.answers.i1?.response, store.pending.size]).toEqual([{ text: 'in time' }, 0])
+  })
   it('a reload comes back to the page and the question where it was', async () => {
     await store.goTo(2)
     store.goes('i7')
     await reload()
     expect([store.page, store.here]).toEqual([2, 'i7'])
+  })
+  it('a section is entered after what was written has gone, and its clock is known then', async () => {
+    store.change('i1', { response: { text: 'before' } })
+    await store.enter(1)
+    expect([textOf('i1'), server.entered, store.sections.map(({ place }) => place)]).toEqual(['before', [1], [1]])
+  })
+  it('without a connection a section is not entered; on an older lease it turns to reading', async () => {
+    server.isUp = false
+    await expect(store.enter(1)).rejects.toThrow()
+    server.isUp = true
+    expect([server.entered, store.lease]).toEqual([[], 'held'])
+    server.lease = 2
+    await expect(store.enter(1)).rejects.toMatchObject({ code: 'lease' })
+    expect([server.entered, store.lease]).toEqual([[], 'lost'])
   })
   it('a page that the paper does not have is never opened', async () => {
     kept.set('thistle:sitting:a', JSON.stringify({ lease: 1, seq: 0, page: 40, here: 'gone', struck: {}, pending: {} }))

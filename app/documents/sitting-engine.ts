@@ -2,6 +2,7 @@ import type { Instant } from '~~/core/kit/time'
 import type { SheetQuestion } from '~~/core/paper/schema'
 import type { HandedIn } from '~~/server/domain/sittings/hand-in'
 import type { AnswerSave, Kept, SaveReply } from '~~/server/domain/sittings/save'
+import type { SectionClock } from '~~/server/domain/sittings/section-clocks'
 import type { OpenedSitting, SittingClock } from '~~/server/domain/sittings/sitting'
 import type { Response } from '~/components/paper/response'
 import { ApiProblem } from '../client/api'
@@ -11,8 +12,9 @@ import type { Memory, Timers } from './device'
 export interface SittingRemote {
   open(body: { device: string; language?: string | null }): Promise<OpenedSitting>
   save(body: { lease: number; answers: AnswerSave[] }): Promise<SaveReply>
-  clock(lease: number): Promise<SittingClock & { leaseHeld: boolean }>
+  clock(lease: number): Promise<SittingClock & { leaseHeld: boolean; sections: SectionClock[] }>
   moveOn(body: { lease: number; page: number }): Promise<{ page: number }>
+  enter(body: { lease: number; section: number | null }): Promise<{ entered: number | null }>
   handIn(body: { lease: number; answers: AnswerSave[] }): Promise<HandedIn>
 }
 
@@ -66,6 +68,8 @@ const strangers = [401, 403, 404]
 export class SittingEngine {
   opened: OpenedSitting | null = null
   clock: SittingClock | null = null
+  /** Clocks of sections that have been entered, by their place on the sheet. */
+  sections: readonly SectionClock[] = []
   answers: Readonly<Record<string, Entry>> = {}
   pending: ReadonlySet<string> = new Set()
   struck: Readonly<Record<string, string[]>> = {}
@@ -158,6 +162,7 @@ export class SittingEngine {
     const memory = this.memory.read(nameOf(this.attempt)) as Remembered | null
     this.opened = result
     this.clock = result.clock
+    this.sections = result.sections
     this.page = Math.min(Math.max(result.page, memory?.page ?? 0, this.page), result.sheet.pages - 1)
     this.here ??= memory?.here ?? null
     this.struck = memory?.struck ?? this.struck
@@ -327,7 +332,17 @@ export class SittingEngine {
     const reasons = new Set(refused.map(({ reason }) => reason))
     if (reasons.has('lease')) this.lease = 'lost'
     if (reasons.has('ended')) this.end()
+    if (reasons.has('section')) this.tooLateForSection()
     for (const { sentence } of refused) if (sentence) this.toPage.say(sentence)
+  }
+
+  /** What came after its section had closed is set aside, and the paper shows what counts. */
+  private tooLateForSection(): void {
+    this.toPage.say(
+      'This section had closed: what was written after it is set aside for your teacher, and the paper shows what counts.',
+    )
+    // Where the server cannot be reached now, the next opening shows it.
+    if (!this.handing) void this.open().catch(() => {})
   }
 
   /** Asks for the clock: more time given, another device, or the end. */
@@ -337,6 +352,7 @@ export class SittingEngine {
       const reply = await this.remote.clock(this.opened.lease)
       this.hear(reply.now)
       this.clock = reply
+      this.sections = reply.sections
       if ((this.offline || this.signedOut) && this.hasUnsent) this.schedule(0)
       this.offline = false
       this.signedOut = false
@@ -382,8 +398,8 @@ export class SittingEngine {
       this.took(sent, saved)
       this.end()
     } catch (error) {
-      if (error instanceof ApiProblem && error.code === 'lease') {
-        this.lease = 'lost'
+      if (error instanceof ApiProblem && (error.code === 'lease' || error.code === 'required')) {
+        if (error.code === 'lease') this.lease = 'lost'
         this.took(sent, (error.more as { saved?: Kept }).saved ?? { kept: [], refused: [] })
       } else if (!(error instanceof ApiProblem) || error.isPassing || strangers.includes(error.status)) {
         this.noteTrouble(error)
@@ -400,6 +416,24 @@ export class SittingEngine {
     }
   }
 
+  /**
+   * Enters a section: its clock begins, and what it asks comes with the sheet. Another one with a clock of its own is
+   * closed; null only closes that. What was written goes to the server first.
+   * @throws ApiProblem when the server cannot be reached, or another device has the paper
+   */
+  async enter(section: number | null): Promise<void> {
+    if (!this.opened) return
+    await this.flush()
+    try {
+      await this.remote.enter({ lease: this.opened.lease, section })
+    } catch (error) {
+      if (error instanceof ApiProblem && error.code === 'lease') this.lease = 'lost'
+      this.changed()
+      throw error
+    }
+    await this.open()
+  }
+
   /** Where the student is, for coming back to after a reload. */
   goes(item: string | null): void {
     this.here = item
@@ -408,13 +442,21 @@ export class SittingEngine {
 
   /** @throws ApiProblem where moving is forward only and the server cannot be told */
   async goTo(next: number): Promise<void> {
+    const before = this.page
     this.page = next
     this.keepHere()
     if (this.opened?.sheet.movement !== 'forward') return
     await this.flush()
-    const reply = await this.remote.moveOn({ lease: this.opened.lease, page: next })
-    this.page = Math.max(next, reply.page)
-    this.keepHere()
+    try {
+      const reply = await this.remote.moveOn({ lease: this.opened.lease, page: next })
+      this.page = Math.max(next, reply.page)
+    } catch (error) {
+      // Something here has to be answered first.
+      if (error instanceof ApiProblem && error.code === 'required') this.page = before
+      throw error
+    } finally {
+      this.keepHere()
+    }
   }
 
   /** The page turns to something else: what is pending is sent once more, and no timer goes on. */

@@ -3,12 +3,13 @@ import { questionRoutes } from '~/client/questions'
 import { quizRoutes } from '~/client/quizzes'
 import { useAsyncState } from '@vueuse/core'
 import { list, sentenceTime } from '~~/core/kit/phrases'
-import type { QuizListRow } from '~~/server/domain/quizzes/quizzes'
+import type { QuizListRow } from '~~/server/domain/quizzes/list'
 
 useHead({ title: 'Today · Thistle' })
 const session = useSession()
 const { state: listed, isReady, error } = useAsyncState(() => quizRoutes.list(), { quizzes: [], more: false })
-const quizzes = computed(() => listed.value.quizzes)
+/** Those that one works in: what may only be looked at asks for nothing. */
+const quizzes = computed(() => listed.value.quizzes.filter(({ may }) => may === 'write'))
 const { state: doubted } = useAsyncState(() => questionRoutes.doubts(), [])
 const when = (at: string) => sentenceTime(at, session.zone)
 const groups = computed(() =>

@@ -3,13 +3,15 @@ import type { Hit } from '~~/server/domain/bank/finding/hits'
 import { quizRoutes } from '~/client/quizzes'
 import { browserMemory, newToken, realTimers } from '~/documents/device'
 import { QuizReplica } from '~/documents/quiz-replica'
+import { withHeld } from '~~/core/quiz/condition'
 
 function replicaOf(id: string, person: string, tell: (replica: QuizReplica) => void): QuizReplica {
   const remote = {
     load: () => quizRoutes.get({ id }),
     edit: (body: { on: number; token: string; edit: Edit }) => quizRoutes.edit({ id, body }),
     changes: (since: number) => quizRoutes.changes({ id, query: { since } }),
-    checks: (stop?: AbortSignal) => quizRoutes.checks({ id, ...(stop ? { signal: stop } : {}) }),
+    checks: (held: string, stop?: AbortSignal) =>
+      quizRoutes.checks({ id, query: { held }, ...(stop ? { signal: stop } : {}) }),
   }
   const replica: QuizReplica = new QuizReplica(
     remote,
@@ -33,10 +35,16 @@ export const useQuiz = defineStore('quiz', () => {
   const map = <K extends keyof QuizReplica>(name: K, none: QuizReplica[K]) =>
     computed(() => (turn.value >= 0 && open.value ? open.value.replica[name] : none))
 
+  const quiz = map('quiz', null)
+  const held = map('held', new Map())
+
   return {
     id: computed(() => open.value?.id ?? null),
     view: map('view', null),
-    quiz: map('quiz', null),
+    quiz,
+    /** The quiz with what its conditions find, to be counted and drawn from; edits are made on `quiz`. */
+    met: computed(() => quiz.value && { ...quiz.value, content: withHeld(quiz.value.content, held.value) }),
+    held,
     waiting: map('waiting', []),
     undos: map('undos', []),
     redos: map('redos', []),

@@ -32,6 +32,7 @@ export const useSitting = defineStore('sitting', () => {
         save: (body) => sittingRoutes.save({ id: attempt, body }),
         clock: (lease) => sittingRoutes.clock({ id: attempt, query: { lease } }),
         moveOn: (body) => sittingRoutes.moveOn({ id: attempt, body }),
+        enter: (body) => sittingRoutes.enter({ id: attempt, body }),
         handIn: (body) => sittingRoutes.handIn({ id: attempt, body }),
       },
       browserMemory(() => localStorage),
@@ -51,6 +52,7 @@ export const useSitting = defineStore('sitting', () => {
   return {
     opened: map('opened', null),
     clock: map('clock', null),
+    sections: map('sections', []),
     answers: map('answers', {}),
     pending: map('pending', new Set()),
     struck: map('struck', {}),
@@ -80,6 +82,7 @@ export const useSitting = defineStore('sitting', () => {
     flush: async () => engine.value?.flush(),
     ask: async () => engine.value?.ask(),
     handIn: async () => engine.value?.handIn(),
+    enter: async (section: number | null) => engine.value?.enter(section),
     goTo: async (page: number) => engine.value?.goTo(page),
     goes: (item: string | null) => engine.value?.goes(item),
     leave() {

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { questionRoutes } from '~/client/questions'
 import type { Objective } from '~~/server/domain/bank/describing/objectives'
 import type { FolderEntry } from '~/composables/question-search'
 
@@ -11,33 +10,11 @@ const { chosen, folders, objectives } = defineProps<{
 }>()
 const emit = defineEmits<{ done: []; none: [] }>()
 const tag = ref('')
-const { problem, act } = useAct()
-
-function change(values: Parameters<typeof questionRoutes.changeMany>[0]['body']['change'], words: string) {
-  return act(async () => {
-    const {
-      change: id,
-      changed,
-      refused,
-    } = await questionRoutes.changeMany({ body: { questions: chosen, change: values } })
-    announce(
-      `${words}: ${changed} ${changed === 1 ? 'question' : 'questions'}.${refused ? ` ${refused} belong to colleagues and stay as they are.` : ''}`,
-      changed
-        ? () => {
-            void undo(id)
-          }
-        : null,
-    )
-    emit('done')
-  })
-}
-function undo(id: string) {
-  return act(async () => {
-    const { undone, kept } = await questionRoutes.undoChange({ id })
-    announce(`Taken back: ${undone}.${kept ? ` ${kept} had been changed since and stay.` : ''}`)
-    emit('done')
-  })
-}
+const { act, problem: refused } = useAct()
+const { problem, change: changeMany } = useChangeMany(() => {
+  emit('done')
+})
+const change = (by: Parameters<typeof changeMany>[1], words: string) => changeMany(chosen, by, words)
 function download(as: string) {
   return act(async () => {
     await downloadFile('questions/file', { questions: chosen, as })
@@ -94,9 +71,17 @@ function addTag() {
       <button type="button" class="btn py-1" @click="change({ do: 'state', retired: false }, 'In use again')">
         Use again
       </button>
+      <button
+        type="button"
+        class="btn py-1"
+        title="Puts the options of each question in another order, once and for good"
+        @click="change({ do: 'shuffleAnswers', seed: anySeed() }, 'Answers shuffled')"
+      >
+        Shuffle answers for good
+      </button>
       <PickMenu up words="Download as" :options="fileKinds" @pick="download" />
       <button type="button" class="btn btn-quiet" @click="emit('none')">Choose none</button>
     </div>
-    <ProblemNote class="mt-2" :words="problem" />
+    <ProblemNote class="mt-2" :words="problem || refused" />
   </section>
 </template>

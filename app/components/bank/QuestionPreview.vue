@@ -49,7 +49,7 @@ watch(
 onMounted(refresh)
 const verdict = computed(() => {
   const result = preview.value?.result
-  if (!result) return ''
+  if (!result || preview.value?.keyless) return ''
   if (result.share === null) return '… waits for a mark by hand'
   return result.share >= 1 ? '✓ right' : result.share > 0 ? '± partly right' : '✗ not right'
 })

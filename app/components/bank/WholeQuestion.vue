@@ -9,9 +9,13 @@ import type { QuestionRecord } from '~~/server/domain/bank/questions/track-recor
 
 /** The whole question with key, source and record, opened within a list. */
 const { id } = defineProps<{ id: string }>()
+/** In a quiz it is changed without leaving the quiz. */
+const change = inject(changeQuestion, null)
 const preview = shallowRef<Preview | null>(null)
 const detail = shallowRef<QuestionDetail | null>(null)
 const record = shallowRef<QuestionRecord | null>(null)
+/** One answers it as a student would, and sees what that earns. */
+const trying = ref(false)
 const { problem, act } = useAct()
 onMounted(async () => {
   await act(async () => {
@@ -28,14 +32,16 @@ onMounted(async () => {
     <ProblemNote v-if="problem" :words="problem" />
     <p v-else-if="!preview || !detail" class="text-soft" role="status">Loading …</p>
     <template v-else>
+      <QuestionPreview v-if="trying" :question="detail.question" />
       <WrittenText
-        v-if="preview.stem"
+        v-else-if="preview.stem"
         :id="`whole-${id}`"
         :html="preview.stem"
         :language="detail.question.language"
         class="text-lg"
       />
       <AnswerField
+        v-if="!trying"
         class="mt-3"
         :body="preview.body"
         :name="`whole-${id}`"
@@ -64,7 +70,15 @@ onMounted(async () => {
           <dd>{{ record.quizzes.map((quiz) => quiz.title ?? 'a colleague’s quiz').join(', ') }}</dd></template
         >
       </dl>
-      <p class="mt-3"><NuxtLink class="btn" :to="`/bank/${id}`">Open to change</NuxtLink></p>
+      <p class="mt-3 flex flex-wrap gap-2">
+        <button class="btn" :aria-pressed="trying" @click="trying = !trying">
+          {{ trying ? 'Read it again' : 'Try it' }}
+        </button>
+        <button v-if="change" class="btn" @click="change(id)">Change it here</button>
+        <NuxtLink class="btn" :class="change && 'btn-quiet'" :to="`/bank/${id}`">{{
+          change ? 'Open it in the bank' : 'Open to change'
+        }}</NuxtLink>
+      </p>
     </template>
   </div>
 </template>

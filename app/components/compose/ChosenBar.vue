@@ -1,10 +1,22 @@
 <script setup lang="ts">
 import { count } from '~~/core/kit/phrases'
 import type { Section } from '~~/core/quiz'
+import { allRows, questionsOf } from '~~/core/quiz/walk'
 
 /** What can be done with all chosen rows at once. */
 const { sections } = defineProps<{ sections: readonly Section[] }>()
 const rows = inject(chosenRows)!
+const store = useQuiz()
+const questions = computed(() => [
+  ...new Set(
+    allRows(store.met!.content)
+      .filter((row) => rows.chosen.value.includes(row.id))
+      .flatMap(questionsOf),
+  ),
+])
+const { problem, busy, change } = useChangeMany(() => {
+  void store.reload()
+})
 const points = ref<number | null>(null)
 const total = ref<number | null>(null)
 const places = computed(() => sections.map(({ id, title }) => ({ value: id, label: title })))
@@ -44,7 +56,19 @@ const places = computed(() => sections.map(({ id, title }) => ({ value: id, labe
       /><button class="btn py-1">in all</button>
     </form>
     <PickMenu v-if="sections.length > 1" up words="Move to" :options="places" @pick="rows.moveTo" />
+    <button class="btn py-1" @click="rows.required()">
+      {{ rows.allRequired.value ? 'May be left out' : 'Has to be answered' }}
+    </button>
+    <button
+      class="btn py-1"
+      :disabled="!questions.length || busy"
+      title="Puts the options of each question in another order, once and for good: a new version in the bank"
+      @click="change(questions, { do: 'shuffleAnswers', seed: anySeed() }, 'Answers shuffled for good')"
+    >
+      Shuffle answers for good
+    </button>
     <button class="btn py-1" @click="rows.takeOut()">Take out</button>
     <button class="btn btn-quiet py-1" @click="rows.none()">Choose none</button>
+    <ProblemNote class="basis-full" :words="problem" />
   </div>
 </template>

@@ -2,24 +2,24 @@
 import { count } from '~~/core/kit/phrases'
 import type { Hit } from '~~/server/domain/bank/finding/hits'
 
-/** Makes a pool of chosen questions: "draw 4 of 11, 1 point each". */
-const { hits } = defineProps<{ hits: Hit[] }>()
+/** Makes a pool of chosen questions, or of what a condition finds: "draw 4 of 11, 1 point each". */
+const { hits, open } = defineProps<{ open: boolean; hits: Hit[] }>()
 const emit = defineEmits<{ close: []; make: [pool: { title: string; draw: number; points: number }] }>()
 const draw = ref(1)
 const points = ref(1)
 const title = ref('')
 watch(
-  () => hits,
-  (members) => {
-    draw.value = Math.max(1, Math.ceil(members.length / 2))
-    points.value = members[0]?.points ?? 1
+  () => open,
+  () => {
+    draw.value = Math.max(1, Math.ceil(hits.length / 2))
+    points.value = hits[0]?.points ?? 1
     title.value = ''
   },
 )
 </script>
 
 <template>
-  <ModalDialog :open="hits.length > 0" title="Make a pool" @close="emit('close')">
+  <ModalDialog :open="open" title="Make a pool" @close="emit('close')">
     <form class="space-y-4" @submit.prevent="emit('make', { title, draw, points })">
       <p class="font-serif text-lg">
         Draw
@@ -29,10 +29,10 @@ watch(
           class="field mx-1 inline-block w-18! py-0.5 font-sans"
           type="number"
           min="1"
-          :max="hits.length"
+          :max="hits.length || 200"
           required
         />
-        of {{ count(hits.length, 'question') }},
+        of {{ hits.length ? count(hits.length, 'question') : 'what the search finds when the quiz is opened' }},
         <input
           v-model.number="points"
           aria-label="Points each"

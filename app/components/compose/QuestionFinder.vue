@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { questionRoutes } from '~/client/questions'
 import { onKeyStroke, useInfiniteScroll, useLocalStorage } from '@vueuse/core'
+import { condition, type Condition } from '~~/core/quiz/condition'
 import { questionsUsed } from '~~/core/quiz/walk'
 import type { Hit } from '~~/server/domain/bank/finding/hits'
 
@@ -10,18 +10,31 @@ const { place, pool = '' } = defineProps<{
   /** The pool that is selected in the running order: hits can go into it. */
   pool?: string
 }>()
-const emit = defineEmits<{ add: [Hit[]]; pool: [Hit[]]; into: [Hit[]] }>()
+const emit = defineEmits<{ add: [Hit[]]; pool: [Hit[]]; into: [Hit[]]; condition: [Condition] }>()
 const store = useQuiz()
 const search = useQuestionSearch('usable')
 const { words, result, problem, labelled, hits, isNarrowed } = search
 const { problem: refused, act } = useAct()
+/** A check leads here: to the questions on an objective. */
+const route = useRoute()
+watch(
+  () => route.query.objective,
+  (objective) => {
+    if (objective) search.filters.objective = [String(objective)]
+  },
+  { immediate: true },
+)
 /** What is chosen stays so while search and filters change, and over a reload. */
 const picked = useLocalStorage<Hit[]>(`thistle:chosen:${store.id ?? ''}`, [])
 const reading = ref<string | null>(null)
 const overlooking = ref(false)
 let last: string | null = null
 const field = useTemplateRef<HTMLInputElement>('field')
-const used = computed(() => new Set(store.quiz ? questionsUsed(store.quiz.content) : []))
+/** The same set while the same questions are in: a row that only moves draws nothing anew here. */
+const used = computed((before?: ReadonlySet<string>) => {
+  const now = new Set(store.met ? questionsUsed(store.met.content) : [])
+  return before?.size === now.size && [...now].every((id) => before.has(id)) ? before : now
+})
 const isPicked = (hit: Hit) => picked.value.some((each) => each.id === hit.id)
 /** @param stretch with Shift: all from the one before */
 function toggle(hit: Hit, stretch = false) {
@@ -33,6 +46,7 @@ function toggle(hit: Hit, stretch = false) {
   } else picked.value = isPicked(hit) ? picked.value.filter((each) => each.id !== hit.id) : [...picked.value, hit]
   last = hit.id
 }
+const conditionFilters = ['kind', 'objective', 'tag', 'folder', 'level', 'grade'] as const
 /** More than this are not chosen at once. */
 const mostAtOnce = 300
 const choosing = ref(false)
@@ -66,17 +80,25 @@ onKeyStroke('/', (event) => {
   field.value?.focus()
 })
 
-/** What is picked, questions of others as copies of our own. */
-async function taken(): Promise<Hit[]> {
-  return Promise.all(
-    picked.value.map(async (hit) =>
-      hit.origin ? { ...hit, id: (await questionRoutes.take({ id: hit.id })).id, origin: null } : hit,
-    ),
-  )
-}
+/** The search as it stands, as a condition; null where it asks for what a pool never holds. */
+const asCondition = computed(() => {
+  const { origin, owner, doubted, state, ...asked } = search.query.value
+  if (origin === 'outside' || owner || doubted || state !== 'usable') return null
+  const many = (value: unknown) =>
+    String(value ?? '')
+      .split(',')
+      .filter(Boolean)
+  const read = condition.safeParse({
+    words: asked.words,
+    unusedSince: asked.unusedSince || null,
+    ...Object.fromEntries(conditionFilters.map((name) => [name, many(search.filters[name].join(','))])),
+    difficulty: search.filters.difficulty.map(Number),
+  })
+  return read.success ? read.data : null
+})
 async function give(kind: 'add' | 'pool' | 'into') {
   await act(async () => {
-    const hits = await taken()
+    const hits = await ownCopies(picked.value)
     if (kind === 'add') emit('add', hits)
     else if (kind === 'into') emit('into', hits)
     else emit('pool', hits)
@@ -215,6 +237,14 @@ async function give(kind: 'add' | 'pool' | 'into') {
       <button v-if="picked.length > 1" class="btn" @click="give('pool')">Make a pool of {{ picked.length }}</button>
       <button v-if="picked.length && pool" class="btn" @click="give('into')">Into {{ pool }}</button>
       <button v-if="picked.length" class="btn btn-quiet" @click="picked = []">Choose none</button>
+      <button
+        v-else-if="isNarrowed && asCondition && hits.length"
+        class="btn"
+        title="The pool holds whatever this search finds when the quiz is opened"
+        @click="emit('condition', asCondition)"
+      >
+        A pool of what this finds
+      </button>
     </div>
   </section>
 </template>

@@ -1,22 +1,25 @@
 <script setup lang="ts">
 import { GripVertical } from '@lucide/vue'
 import type Sortable from 'sortablejs'
-import { count } from '~~/core/kit/phrases'
+import { count, duration } from '~~/core/kit/phrases'
 import type { Row, Section } from '~~/core/quiz'
 import { pointsText } from '~~/core/kit/exact'
-import { removeFrom, removeRow as removeRowEdit, setAt } from '~~/core/quiz/edits'
+import { listTo, removeFrom, removeRow as removeRowEdit, setAt } from '~~/core/quiz/edits'
 import { copySection, mergeUp, splitAt } from '~~/core/quiz/arrange'
 import type { Edit } from '~~/core/quiz/edits'
 import { pointsOf, rowSize } from '~~/core/quiz/walk'
+import { pagesWords } from '~~/core/rules/content/pages'
+import type { Objective } from '~~/server/domain/bank/describing/objectives'
 
 /** One section of the running order. Rows are dragged within it and to others; every change is an edit. */
-const { section, startsAt, selected, only, colleagues } = defineProps<{
+const { section, startsAt, selected, only, colleagues, objectives } = defineProps<{
   section: Section
   startsAt: number
   selected: string | null
   only: boolean
   /** Names of colleagues by the row they are on. */
   colleagues: ReadonlyMap<string, string>
+  objectives: Objective[]
 }>()
 const emit = defineEmits<{
   select: [id: string]
@@ -58,6 +61,28 @@ onBeforeUnmount(() => sortable?.destroy())
 
 function setSection(name: 'title' | 'intro' | 'order', value: string) {
   store.make(setAt(store.quiz!, ['sections', section.id, name], value))
+}
+const pagesWays = computed(() => ({
+  quiz: `as the quiz says: ${pagesWords(store.quiz!.content.pages)}`,
+  section: 'on a page of its own',
+  count: 'some to a page',
+  breaks: 'parted by page breaks',
+}))
+const pagesChosen = computed(() => section.pages?.by ?? 'quiz')
+function setPages(by: string, each = 3) {
+  store.make(
+    setAt(
+      store.quiz!,
+      ['sections', section.id, 'pages'],
+      by === 'quiz' ? null : by === 'count' ? { by, count: each } : { by },
+    ),
+  )
+}
+function setLimit(typed: string) {
+  store.make(setAt(store.quiz!, ['sections', section.id, 'limit'], typed === '' ? null : Number(typed)))
+}
+function setObjectives(chosen: string[]) {
+  store.make(listTo(store.quiz!, ['sections', section.id, 'objectives'], chosen))
 }
 function removeRow(row: Row) {
   store.make(removeRowEdit(store.quiz!, row.id))
@@ -105,6 +130,10 @@ function removeSection() {
       >
         {{ section.order === 'kept' ? 'order kept' : 'shuffled' }}
       </button>
+      <span v-if="section.pages" class="text-small text-soft">{{ pagesWords(section.pages) }}</span>
+      <span v-if="section.limit !== null" class="text-small text-soft"
+        >{{ duration(section.limit) }}, its own clock</span
+      >
       <button
         class="text-small text-soft underline decoration-rule underline-offset-2 hover:decoration-current"
         :aria-expanded="editing"
@@ -129,6 +158,43 @@ function removeSection() {
           label="Introduction to the section"
           :model-value="section.intro"
           @keep="setSection('intro', $event)"
+        />
+      </div>
+      <div class="flex flex-wrap gap-x-6 gap-y-3">
+        <LabelledField label="Pages"
+          ><select
+            class="field py-1"
+            :value="pagesChosen"
+            @change="setPages(($event.target as HTMLSelectElement).value)"
+          >
+            <option v-for="(words, value) in pagesWays" :key="value" :value="value">{{ words }}</option>
+          </select></LabelledField
+        >
+        <LabelledField v-if="section.pages?.by === 'count'" label="Questions to a page"
+          ><input
+            class="field block w-24! py-1"
+            type="number"
+            min="1"
+            max="50"
+            :value="section.pages.count"
+            @change="setPages('count', Number(($event.target as HTMLInputElement).value))"
+        /></LabelledField>
+        <LabelledField label="A clock of its own, minutes"
+          ><input
+            class="field block w-32! py-1"
+            type="number"
+            min="1"
+            max="1440"
+            step="0.5"
+            placeholder="none"
+            :value="section.limit ?? ''"
+            @change="setLimit(($event.target as HTMLInputElement).value)"
+        /></LabelledField>
+        <ObjectivePicker
+          class="min-w-60"
+          :chosen="section.objectives"
+          :objectives="objectives"
+          @update:chosen="setObjectives"
         />
       </div>
       <div class="flex flex-wrap gap-2">
@@ -182,6 +248,7 @@ function removeSection() {
       <RunningOrderRow
         v-for="{ row, first, last } in numbered"
         :key="row.id"
+        v-memo="[row, first, last, selected === row.id, colleagues.get(row.id), section.order]"
         :row="row"
         :first="first"
         :last="last"

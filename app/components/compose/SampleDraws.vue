@@ -10,7 +10,7 @@ const { pool } = defineProps<{ pool: PoolRow }>()
 const store = useQuiz()
 const turn = ref(0)
 const draws = computed(() => {
-  const claimed = new Set(fixedQuestions(store.quiz!.content))
+  const claimed = new Set(fixedQuestions(store.met!.content))
   const stratum = stratumFor(pool, (question) => store.facts.get(question))
   const demand = { id: pool.id, holds: pool.questions, draw: pool.draw, ...(stratum ? { stratum } : {}) }
   try {

@@ -2,25 +2,32 @@
 import { count } from '~~/core/kit/phrases'
 
 /** Before a paper goes in: what is unanswered or to come back to, each a way there. */
-defineProps<{
+const { unanswered } = defineProps<{
   open: boolean
-  unanswered: { id: string; number: number }[]
+  /** Titles of sections that have not been entered. */
+  waiting: string[]
+  unanswered: { id: string; number: number; required: boolean }[]
   flagged: { id: string; number: number }[]
   busy: boolean
   problem: string
   mayReturn: boolean
 }>()
+const required = computed(() => unanswered.filter((question) => question.required))
 const emit = defineEmits<{ close: []; go: [item: string]; handIn: [] }>()
 </script>
 
 <template>
   <ModalDialog :open="open" title="Hand in this paper?" @close="emit('close')">
+    <p v-if="waiting.length" class="note-look mb-3">
+      You have not entered {{ waiting.map((title) => `“${title}”`).join(', ') }} yet.
+    </p>
     <p v-if="!unanswered.length && !flagged.length" class="text-lg">
       Every question has an answer, and none is marked to come back to.
     </p>
     <div
       v-for="group in [
-        { of: unanswered, words: 'not answered' },
+        { of: required, words: 'to be answered before you hand in' },
+        { of: unanswered.filter((question) => !question.required), words: 'not answered' },
         { of: flagged, words: 'to come back to' },
       ].filter((each) => each.of.length)"
       :key="group.words"
@@ -45,7 +52,7 @@ const emit = defineEmits<{ close: []; go: [item: string]; handIn: [] }>()
     <ProblemNote class="mt-3" :words="problem" />
     <div class="mt-5 flex justify-end gap-3">
       <button class="btn" @click="emit('close')">Go on writing</button>
-      <button class="btn btn-main" :disabled="busy" @click="emit('handIn')">Hand in</button>
+      <button class="btn btn-main" :disabled="busy || required.length > 0" @click="emit('handIn')">Hand in</button>
     </div>
   </ModalDialog>
 </template>

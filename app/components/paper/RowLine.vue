@@ -16,6 +16,7 @@ const emit = defineEmits<{ go: [item: string] }>()
   <nav aria-label="Questions of this paper">
     <section v-for="(section, index) in sheet.sections" :key="index" class="mb-5">
       <h2 class="mb-1 text-label">{{ section.title }}</h2>
+      <p v-if="section.waits" class="px-2 text-note text-soft">not entered yet</p>
       <ol>
         <template v-for="entry in section.entries" :key="entry.type === 'question' ? entry.id : ''">
           <li v-if="entry.type === 'question'">

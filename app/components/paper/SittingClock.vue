@@ -2,7 +2,17 @@
 import type { Instant } from '~~/core/kit/time'
 
 /** Time left, by the server's clock. Said aloud at a few moments only. */
-const { deadline, startedWith, atDeadline } = defineProps<{
+const {
+  deadline,
+  startedWith,
+  atDeadline,
+  label = '',
+  slim = false,
+} = defineProps<{
+  /** Without its bar. */
+  slim?: boolean
+  /** Of what it is the clock, where there are two. */
+  label?: string
   deadline: Instant | null
   startedWith: number
   atDeadline: 'handIn' | 'finish' | 'unsent'
@@ -41,7 +51,7 @@ watch(
 
 <template>
   <div v-if="left !== null" class="flex items-center gap-3">
-    <div class="hidden h-2 w-44 overflow-hidden rounded bg-rule sm:block" aria-hidden="true">
+    <div v-if="!slim" class="hidden h-2 w-44 overflow-hidden rounded bg-rule sm:block" aria-hidden="true">
       <div
         class="h-full bg-petrol"
         :class="left < 300_000 && 'bg-bloom!'"
@@ -49,7 +59,10 @@ watch(
       />
     </div>
     <span role="timer" class="text-lg font-semibold" :class="left < 300_000 && 'text-bloom'">
-      <template v-if="left > 0"><span class="sr-only">Time left </span>{{ words(left) }}</template>
+      <template v-if="left > 0"
+        ><span class="sr-only">Time left </span>{{ words(left)
+        }}<span v-if="label" class="ml-1 text-note font-normal text-soft">{{ label }}</span></template
+      >
       <template v-else-if="atDeadline === 'finish'">{{ words(left) }} over</template>
       <template v-else>time is up</template>
     </span>

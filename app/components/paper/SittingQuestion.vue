@@ -6,9 +6,16 @@ import { tools } from './fields'
 import { keepRecordingKey } from './response'
 
 /** One question while it is being sat: answering, striking out, its tools, coming back to it. */
-const { entry, here, paper } = defineProps<{ entry: SheetQuestion; here: boolean; paper: string }>()
+const { entry, here, paper, closed } = defineProps<{
+  entry: SheetQuestion
+  here: boolean
+  paper: string
+  /** The clock of its section has ended, or the section was left. */
+  closed: boolean
+}>()
 const emit = defineEmits<{ here: [] }>()
 const sitting = useSitting()
+const canWrite = computed(() => sitting.canWrite && !closed)
 const QuestionTools = defineAsyncComponent(tools)
 provide(keepRecordingKey, (sound, seconds) =>
   sitting.keepFile(entry.id, async () => {
@@ -18,7 +25,8 @@ provide(keepRecordingKey, (sound, seconds) =>
 )
 const answer = computed(() => sitting.answers[entry.id])
 const struck = computed(() => sitting.struck[entry.id] ?? [])
-const wanted = computed(() => sitting.opened?.sheet.language ?? null)
+/** The one that comes first where two are read together. */
+const wanted = computed(() => sitting.opened?.sheet.language?.split('+')[0] ?? null)
 </script>
 
 <template>
@@ -30,7 +38,8 @@ const wanted = computed(() => sitting.opened?.sheet.language ?? null)
     @focusin="emit('here')"
   >
     <p :id="`n-${entry.id}`" class="text-label" :class="here ? 'text-bloom' : 'text-soft'">
-      Question {{ entry.number }} · {{ pointsText(entry.points) }} {{ entry.points === 1 ? 'point' : 'points' }}
+      Question {{ entry.number }} · {{ pointsText(entry.points) }} {{ entry.points === 1 ? 'point' : 'points'
+      }}<template v-if="entry.required"> · has to be answered</template>
       <span v-if="wanted && wanted !== entry.language" class="text-amber"
         >· not translated into {{ languageName(wanted) }}</span
       >
@@ -41,7 +50,7 @@ const wanted = computed(() => sitting.opened?.sheet.language ?? null)
       :name="entry.id"
       :labelledby="`s-${entry.id}`"
       :model-value="answer?.response ?? null"
-      :readonly="!sitting.canWrite"
+      :readonly="!canWrite"
       :struck="struck"
       :language="entry.language"
       @update:model-value="sitting.change(entry.id, { response: $event })"
@@ -66,13 +75,13 @@ const wanted = computed(() => sitting.opened?.sheet.language ?? null)
         class="btn btn-quiet text-label"
         :class="answer?.flagged && 'text-bloom!'"
         :aria-pressed="answer?.flagged ?? false"
-        :disabled="!sitting.canWrite"
+        :disabled="!canWrite"
         @click="sitting.change(entry.id, { flagged: !answer?.flagged })"
       >
         <span aria-hidden="true">⚑</span> {{ answer?.flagged ? 'Marked to come back to' : 'Come back to this' }}
       </button>
       <button
-        v-if="entry.body.asks === 'one' && answer?.response && sitting.canWrite"
+        v-if="entry.body.asks === 'one' && answer?.response && canWrite"
         type="button"
         class="btn btn-quiet text-label"
         @click="sitting.change(entry.id, { response: null })"

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Check } from '~~/core/quiz'
+import type { Remedy } from '~~/core/quiz/check/check'
 import { quizRoutes } from '~/client/quizzes'
 import { count } from '~~/core/kit/phrases'
 
@@ -18,9 +19,9 @@ const shown = computed(() => checks.filter((check) => !check.aside))
 const aside = computed(() => checks.filter((check) => check.aside))
 
 /** To the place where a person chooses; the page puts the focus there. */
-async function goTo(place: keyof typeof pages) {
+async function goTo({ goTo: place, objective }: Extract<Remedy, { goTo: string }>) {
   emit('gone')
-  await navigateTo(`/quizzes/${store.id!}/${pages[place]}`)
+  await navigateTo({ path: `/quizzes/${store.id!}/${pages[place]}`, query: objective ? { objective } : {} })
   // A dialog that closes gives the focus back where it came from; only then may it be taken.
   for (let tries = 0; tries < 60; tries++) {
     const target = document.querySelector('[role=dialog]') ? null : document.getElementById(place)
@@ -64,7 +65,7 @@ async function setAside(code: string, why: string | null) {
           <button
             v-else-if="check.remedy && 'goTo' in check.remedy"
             class="min-h-6 font-semibold underline underline-offset-2"
-            @click="goTo(check.remedy.goTo)"
+            @click="goTo(check.remedy)"
           >
             {{ check.remedy.label }}
           </button>

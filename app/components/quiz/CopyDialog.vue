@@ -4,7 +4,9 @@ import { count, sentenceTime } from '~~/core/kit/phrases'
 import { daysLater } from '~~/core/quiz/copy'
 
 /** Copies a quiz: under another title, with or without its rules, on other days by the school's clock. */
-const { quiz } = defineProps<{ quiz: { id: string; title: string; opens: string | null } | null }>()
+const { quiz } = defineProps<{
+  quiz: { id: string; title: string; opens: string | null; may: 'read' | 'write' } | null
+}>()
 const emit = defineEmits<{ close: [] }>()
 const session = useSession()
 const { problem, busy, act } = useAct()
@@ -18,6 +20,7 @@ watch(
     problem.value = ''
   },
 )
+const isWorkedIn = computed(() => quiz?.may !== 'read')
 const opens = computed(() => {
   if (!quiz?.opens || !withRules.value || !Number.isInteger(days.value)) return ''
   return sentenceTime(daysLater(quiz.opens, days.value, session.zone), session.zone)
@@ -39,10 +42,10 @@ async function copy() {
       <LabelledField label="Title of the copy"
         ><input v-model="title" class="field" maxlength="160" required
       /></LabelledField>
-      <TickBox :model-value="withRules" @update:model-value="withRules = !withRules"
-        >with its rules, windows and classes</TickBox
-      >
-      <p v-if="withRules" class="flex flex-wrap items-baseline gap-2">
+      <TickBox :model-value="withRules" @update:model-value="withRules = !withRules">{{
+        isWorkedIn ? 'with its rules, windows and classes' : 'with its rules (not its windows, classes and password)'
+      }}</TickBox>
+      <p v-if="withRules && isWorkedIn" class="flex flex-wrap items-baseline gap-2">
         its dates moved by
         <input
           v-model.number="days"

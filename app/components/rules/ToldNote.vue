@@ -3,6 +3,7 @@ import { list } from '~~/core/kit/phrases'
 import { noAccommodation } from '~~/core/quiz'
 import { toldToStudents } from '~~/core/rules'
 import { scheduleFor } from '~~/core/schedule/schedule'
+import { toldOfSections } from '~~/core/schedule/sections'
 
 /** What students will be told, written from the rules: what all are told, then what is a class's own. */
 const store = useQuiz()
@@ -12,7 +13,17 @@ const byClass = computed(() => {
   if (!quiz || !view) return []
   return view.classes.flatMap(({ id, name }) => {
     const schedule = scheduleFor(quiz.rules, { id: '', name: '', classes: [id], accommodations: [noAccommodation] })
-    return schedule.windows.length ? [{ name, lines: toldToStudents({ quiz, schedule, zone: session.zone }) }] : []
+    return schedule.windows.length
+      ? [
+          {
+            name,
+            lines: [
+              ...toldToStudents({ quiz, schedule, zone: session.zone }),
+              ...toldOfSections(quiz.content, schedule),
+            ],
+          },
+        ]
+      : []
   })
 })
 const common = computed(

@@ -25,7 +25,6 @@ provide(
 )
 const detail = shallowRef<QuestionDetail | null>(null)
 const { problem, busy, act } = useAct()
-const tags = ref('')
 const { state: objectives } = useAsyncState(() => objectiveRoutes.list(), [] as Objective[])
 /** Its internal name, else its beginning: lists call it so as well. */
 const title = computed(() => {
@@ -41,14 +40,7 @@ const { changed, found, settle, settleAt, begin, differ, forget, keeping } = use
   () => (isNew.value ? `question:new:${asked}:${String(route.query.stimulus ?? '')}` : `question:${id.value}`),
   question,
 )
-if (isNew.value) {
-  begin()
-  tags.value = question.value.tags.join(', ')
-}
-function letGo() {
-  forget()
-  tags.value = question.value.tags.join(', ')
-}
+if (isNew.value) begin()
 function load(version?: number) {
   return act(async () => {
     detail.value = await questionRoutes.get({ id: id.value, query: version ? { version } : {} })
@@ -56,7 +48,6 @@ function load(version?: number) {
     // An older version that is taken up is a change to the newest: keeping it makes it the next version.
     if (version && version !== detail.value.version) differ()
     else begin(detail.value.version)
-    tags.value = question.value.tags.join(', ')
     ready.value = true
   })
 }
@@ -67,30 +58,7 @@ function reload() {
   })
 }
 if (!isNew.value) void load()
-watch(tags, (text) => {
-  question.value = {
-    ...question.value,
-    tags: [
-      ...new Set(
-        text
-          .split(',')
-          .map((tag) => tag.trim())
-          .filter(Boolean),
-      ),
-    ],
-  }
-})
-
-const set = (values: Partial<Question>) => {
-  question.value = { ...question.value, ...values } as Question
-}
-const setBody = (values: object) => {
-  question.value = { ...question.value, body: { ...question.value.body, ...values } } as Question
-}
-const shared = ref('')
 const { recent, note } = useRecentObjectives()
-const instances = shallowRef<{ values: Record<string, string>; stem: string; key: string }[]>([])
-const number = (event: Event) => Number((event.target as HTMLInputElement).value)
 
 async function keep(another = false) {
   note(question.value.objectives)
@@ -174,117 +142,26 @@ function retire(retired: boolean) {
         </button>
       </div>
     </div>
-    <FoundDraft :found="found" @forget="letGo" />
+    <FoundDraft :found="found" @forget="forget" />
     <ProblemNote class="mt-3" :words="problem" />
     <OutsideNote v-if="detail" :detail="detail" @changed="load()" />
     <p v-if="detail?.mayWrite === false && !detail.origin" class="note-look mt-3">
       This question is shared with you for reading. Write another like it to have one of your own.
     </p>
-    <div v-if="ready" class="mt-5 grid gap-x-12 gap-y-10 lg:grid-cols-[1.35fr_1fr]">
-      <div class="space-y-6">
-        <StimulusPicker
-          :chosen="question.stimulus"
-          @update:chosen="set({ stimulus: $event })"
-          @shown="shared = $event"
-        />
-        <div>
-          <span class="label mb-1">{{ question.kind === 'gaps' ? 'What to do (may be left out)' : 'Question' }}</span>
-          <RichText
-            label="Question"
-            :language="question.language"
-            :model-value="question.stem"
-            @update:model-value="set({ stem: $event })"
-          />
-        </div>
-        <BodyEditor :question="question" @update:body="setBody" />
-        <VaryEditor :vary="question.vary" :instances="instances" @update:vary="set({ vary: $event })" />
-        <fieldset class="grid gap-4 sm:grid-cols-3">
-          <legend class="small-head col-span-full mb-2">About it</legend>
-          <LabelledField label="Points"
-            ><input
-              class="field py-1"
-              type="number"
-              min="0"
-              max="1000"
-              step="0.5"
-              :value="question.points"
-              @input="set({ points: number($event) })"
-          /></LabelledField>
-          <LabelledField label="Expected time, seconds"
-            ><input
-              class="field py-1"
-              type="number"
-              min="5"
-              max="7200"
-              step="5"
-              :value="question.seconds"
-              @input="set({ seconds: number($event) })"
-          /></LabelledField>
-          <LabelledField label="Difficulty"
-            ><select class="field py-1" :value="question.difficulty" @change="set({ difficulty: number($event) })">
-              <option v-for="level in 5" :key="level" :value="level">
-                {{ level }}{{ level === 1 ? ' easy' : level === 5 ? ' hard' : '' }}
-              </option>
-            </select></LabelledField
-          >
-          <div class="sm:col-span-3">
-            <ObjectivePicker
-              :chosen="question.objectives"
-              :objectives="objectives"
-              :recent="recent"
-              @update:chosen="set({ objectives: $event })"
-            />
-          </div>
-          <DescribeMore :question="question" @set="set" />
-          <LabelledField label="Internal name"
-            ><input
-              class="field py-1"
-              maxlength="160"
-              :value="question.internalName"
-              @input="set({ internalName: ($event.target as HTMLInputElement).value })"
-          /></LabelledField>
-          <LabelledField label="Tags, with commas"
-            ><input v-model="tags" class="field py-1" maxlength="300"
-          /></LabelledField>
-          <LabelledField label="Source"
-            ><input
-              class="field py-1"
-              maxlength="200"
-              :value="question.source"
-              @input="set({ source: ($event.target as HTMLInputElement).value })"
-          /></LabelledField>
-        </fieldset>
-        <fieldset class="space-y-3">
-          <legend class="small-head">Comments that students may see afterwards</legend>
-          <div
-            v-for="(words, name) in { right: 'When right', wrong: 'When not right', general: 'In any case' } as const"
-            :key="name"
-          >
-            <span class="label">{{ words }}</span>
-            <RichText
-              slim
-              :language="question.language"
-              :label="`Comment: ${words}`"
-              :model-value="question.comments[name]"
-              @update:model-value="set({ comments: { ...question.comments, [name]: $event } })"
-            />
-          </div>
-        </fieldset>
-        <MoreAbout :question="question" @set="set" />
-        <AroundQuestion
-          v-if="detail && !detail.origin"
-          :key="`${detail.id}.${detail.version}`"
-          :detail="detail"
-          @look="load"
-          @changed="reload"
-        />
-      </div>
-      <QuestionPreview
-        class="lg:sticky lg:top-4 lg:self-start"
-        :question="question"
-        :shared="shared"
-        @instances="instances = $event"
+    <QuestionForm
+      v-if="ready"
+      v-model="question"
+      class="mt-5 grid gap-x-12 gap-y-10 lg:grid-cols-[1.35fr_1fr]"
+      :objectives="objectives"
+      :recent="recent"
+    >
+      <AroundQuestion
+        v-if="detail && !detail.origin"
+        :key="`${detail.id}.${detail.version}`"
+        :detail="detail"
+        @look="load"
+        @changed="reload"
       />
-    </div>
+    </QuestionForm>
   </main>
 </template>

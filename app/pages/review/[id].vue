@@ -128,6 +128,8 @@ const print = () => window.print()
           <p class="text-lg">mean {{ review.classFigures.mean }} % · highest {{ review.classFigures.highest }} %</p>
         </div>
       </div>
+      <WrittenText v-if="review.closing.words" :html="review.closing.words" class="mt-6 text-lg" />
+      <WrittenText v-if="review.closing.after" :html="review.closing.after" class="mt-4 text-lg" />
       <div v-if="later.length" class="mt-6 border-l-4 border-rule pl-5">
         <p class="font-semibold">Not shown yet</p>
         <ul>

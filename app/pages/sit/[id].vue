@@ -73,9 +73,61 @@ const isForward = computed(() => sitting.opened?.sheet.movement === 'forward')
 const visibleSections = computed(
   () =>
     sitting.opened?.sheet.sections
-      .map((section) => ({ ...section, entries: section.entries.filter((entry) => entry.page === sitting.page) }))
-      .filter((section) => section.entries.length) ?? [],
+      .map((section, place) => ({
+        ...section,
+        place,
+        entries: section.entries.filter((entry) => entry.page === sitting.page),
+      }))
+      .filter((section) => section.entries.length || section.waits?.page === sitting.page) ?? [],
 )
+/** Sections whose clock has ended, or that were left: they are closed for changes. Grace is for what was written before. */
+const now = useNow(1000)
+const closedPlaces = computed(
+  () =>
+    new Set(sitting.sections.filter(({ left, deadline }) => left || deadline <= now.value).map(({ place }) => place)),
+)
+/** The section with a clock of its own that is under way here. */
+const under = computed(() => {
+  const here = visibleSections.value.find(({ clocked, waits }) => clocked && !waits)
+  const clock = here && sitting.sections.find(({ place }) => place === here.place)
+  return here && clock && !closedPlaces.value.has(here.place) ? { ...here, clock } : null
+})
+/** The whole of its time, in milliseconds. */
+const sectionLength = computed(() =>
+  under.value ? Math.max(1, Date.parse(under.value.clock.deadline) - Date.parse(under.value.clock.entered)) : 1,
+)
+const entering = ref(false)
+const enterProblem = ref('')
+async function enter(place: number) {
+  entering.value = true
+  enterProblem.value = ''
+  try {
+    await sitting.enter(place)
+    await loadFields(sitting.questions.map((question) => question.body.asks))
+  } catch (error) {
+    enterProblem.value =
+      error instanceof ApiProblem && error.isPassing
+        ? 'There is no connection to the server. A section is entered with one: its clock begins there. Try again.'
+        : sentenceOf(error)
+  } finally {
+    entering.value = false
+  }
+}
+/** The page that somebody asks for who would leave a section for good with it. */
+const leaving = ref<number | null>(null)
+async function leaveFor(page: number) {
+  leaving.value = null
+  const to = sitting.opened!.sheet.sections.findIndex(
+    (section) => section.waits?.page === page || section.entries.some((entry) => entry.page === page),
+  )
+  try {
+    // What waits behind a door of its own is not entered by going there: only what was open is left.
+    await sitting.enter(sitting.opened!.sheet.sections[to]?.waits ? null : to)
+    await turnTo(page, true)
+  } catch (error) {
+    announce(sentenceOf(error))
+  }
+}
 /** Neighbours that share a stimulus stand beside it together. */
 function runsOf(entries: SheetEntry[]) {
   const runs: { stimulus: number | null; entries: SheetEntry[] }[] = []
@@ -99,7 +151,13 @@ const isWide = computed(() =>
     section.entries.some((entry) => entry.type === 'question' && entry.stimulus !== null),
   ),
 )
-const languages = computed(() => sitting.opened?.sheet.languages ?? [])
+const languages = computed(() => {
+  const { languages = [], sideBySide = false } = sitting.opened?.sheet ?? {}
+  const pairs = sideBySide
+    ? languages.flatMap((one) => languages.filter((other) => other !== one).map((other) => `${one}+${other}`))
+    : []
+  return [...languages, ...pairs].map((value) => ({ value, words: value.split('+').map(languageName).join(' and ') }))
+})
 async function readIn(language: string) {
   try {
     await sitting.flush()
@@ -109,7 +167,20 @@ async function readIn(language: string) {
   }
 }
 const pages = computed(() => sitting.opened?.sheet.pages ?? 1)
-const unanswered = computed(() => sitting.questions.filter((question) => !answered.value.has(question.id)))
+/** Questions that nobody can answer any more: of closed sections. */
+const closedItems = computed(
+  () =>
+    new Set(
+      sitting.opened?.sheet.sections.flatMap(({ entries }, place) =>
+        closedPlaces.value.has(place) ? entries.flatMap((entry) => (entry.type === 'question' ? entry.id : [])) : [],
+      ),
+    ),
+)
+const unanswered = computed(() =>
+  sitting.questions
+    .filter((question) => !answered.value.has(question.id))
+    .map(({ id, number, required }) => ({ id, number, required: required && !closedItems.value.has(id) })),
+)
 const kept = computed(() => {
   if (sitting.signedOut) return { words: 'Signed out · your answers are kept on this device', tone: 'text-amber' }
   if (sitting.offline) return { words: 'Connection lost · your answers are kept on this device', tone: 'text-amber' }
@@ -119,8 +190,13 @@ const kept = computed(() => {
     : { words: 'Every answer is kept as you give it', tone: 'text-soft' }
 })
 
-async function turnTo(page: number) {
+async function turnTo(page: number, sure = false) {
   if (isForward.value && page < sitting.page) return
+  const stays = sitting.opened?.sheet.sections[under.value?.place ?? -1]?.entries.some((entry) => entry.page === page)
+  if (under.value && !stays && !sure) {
+    leaving.value = page
+    return
+  }
   try {
     await sitting.goTo(page)
     sitting.goes(sitting.questions.find((question) => question.page === page)?.id ?? null)
@@ -136,6 +212,7 @@ async function goTo(item: string) {
   const question = sitting.questions.find((each) => each.id === item)
   if (!question) return
   if (question.page !== sitting.page) await turnTo(question.page)
+  if (question.page !== sitting.page) return
   sitting.goes(item)
   await nextTick()
   const element = document.getElementById(`q-${item}`)
@@ -230,11 +307,23 @@ async function timeIsUp() {
               :value="sitting.opened.sheet.language ?? ''"
               @change="readIn(($event.target as HTMLSelectElement).value)"
             >
-              <option value="">as written</option>
-              <option v-for="code in languages" :key="code" :value="code">{{ languageName(code) }}</option>
+              <option v-if="sitting.opened.sheet.mixed" value="">as written</option>
+              <option v-for="each in languages" :key="each.value" :value="each.value">{{ each.words }}</option>
             </select></label
           >
           <SittingClock
+            v-if="under"
+            :key="under.place"
+            :deadline="under.clock.deadline"
+            :started-with="sectionLength"
+            at-deadline="unsent"
+            label="of this section"
+            @over="sitting.ask()"
+          />
+          <SittingClock
+            v-if="!under || sitting.clock?.deadline"
+            :slim="under !== null"
+            :label="under ? 'of the paper' : ''"
             :deadline="sitting.clock?.deadline ?? null"
             :started-with="startedWith"
             :at-deadline="sitting.clock?.atDeadline ?? 'handIn'"
@@ -282,8 +371,25 @@ async function timeIsUp() {
             @go="goTo"
           />
         </details>
+        <details v-if="sitting.opened.sheet.intro" class="mb-6 border-b border-rule pb-3" :open="sitting.page === 0">
+          <summary class="text-soft">Instructions</summary>
+          <WrittenText :html="sitting.opened.sheet.intro" class="mt-2 text-lg" />
+        </details>
         <section v-for="section in visibleSections" :key="section.title" class="mb-8">
-          <h2 v-if="visibleSections.length > 1 || section.intro" class="mb-2 text-xl">{{ section.title }}</h2>
+          <h2 v-if="visibleSections.length > 1 || section.intro || section.clocked" class="mb-2 text-xl">
+            {{ section.title }}
+          </h2>
+          <SectionDoor
+            v-if="section.waits"
+            :section="section"
+            :minutes="sitting.opened.doors.find(({ place }) => place === section.place)?.minutes ?? null"
+            :busy="entering || !sitting.canWrite"
+            :problem="enterProblem"
+            @enter="enter(section.place)"
+          />
+          <p v-if="closedPlaces.has(section.place)" class="note-look mb-4" role="status">
+            This section is closed: its time is up, or you have left it. What you answered in it is kept.
+          </p>
           <WrittenText v-if="section.intro" :html="section.intro" class="mb-5 text-soft" />
           <div
             v-for="(run, index) in runsOf(section.entries)"
@@ -304,6 +410,7 @@ async function timeIsUp() {
                   v-else
                   :entry="entry"
                   :here="sitting.here === entry.id"
+                  :closed="closedPlaces.has(section.place)"
                   :paper="id"
                   @here="sitting.goes(entry.id)"
                 />
@@ -325,7 +432,15 @@ async function timeIsUp() {
         </nav>
       </main>
     </div>
+    <ModalDialog :open="leaving !== null" title="Leave this section?" @close="leaving = null">
+      <p class="text-lg">“{{ under?.title }}” has a clock of its own. When you leave it, it is closed for good.</p>
+      <div class="mt-5 flex justify-end gap-3">
+        <button class="btn" @click="leaving = null">Stay in it</button>
+        <button class="btn btn-main" @click="leaveFor(leaving!)">Leave and go on</button>
+      </div>
+    </ModalDialog>
     <HandInDialog
+      :waiting="sitting.opened.sheet.sections.filter((section) => section.waits).map((section) => section.title)"
       :open="asking"
       :unanswered="unanswered"
       :flagged="sitting.questions.filter((question) => flagged.has(question.id))"

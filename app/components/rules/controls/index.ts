@@ -1,6 +1,7 @@
 import type { Component } from 'vue'
 import type { Control } from '~~/core/rules'
 import ChoiceControl from './ChoiceControl.vue'
+import LanguagesControl from './LanguagesControl.vue'
 import InstantControl from './InstantControl.vue'
 import NumberControl from './NumberControl.vue'
 import PeopleControl from './PeopleControl.vue'
@@ -13,5 +14,6 @@ export const controls: Record<Control['sort'], Component> = {
   choice: ChoiceControl,
   instant: InstantControl,
   people: PeopleControl,
+  languages: LanguagesControl,
   text: TextControl,
 }

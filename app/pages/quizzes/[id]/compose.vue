@@ -1,14 +1,27 @@
 <script setup lang="ts">
 import type { Row } from '~~/core/quiz'
+import { newRow, newSection } from '~~/core/quiz/blank'
+import type { Condition } from '~~/core/quiz/condition'
 import {
   addRows as addRowsEdit,
   addSection as addSectionEdit,
   addTo,
+  listTo,
   moveRow as moveRowEdit,
   moveSection as moveSectionEdit,
   setAt,
+  together,
 } from '~~/core/quiz/edits'
-import { rowSize } from '~~/core/quiz/walk'
+import { asNewRow, replaceQuestion } from '~~/core/quiz/arrange'
+import { count } from '~~/core/kit/phrases'
+import { allRows, questionsUsed, rowSize } from '~~/core/quiz/walk'
+import type { QuizLook } from '~~/server/domain/quizzes/look'
+import type { KindName } from '~~/core/question'
+import { kindLabels } from '~~/core/question/kinds'
+import { mostCommon, type Writing } from '~/utils/writing'
+import { useAsyncState } from '@vueuse/core'
+import { objectiveRoutes } from '~/client/objectives'
+import type { Objective } from '~~/server/domain/bank/describing/objectives'
 import type { Hit } from '~~/server/domain/bank/finding/hits'
 import type { StimulusDetail } from '~~/server/domain/bank/material/stimuli'
 
@@ -26,7 +39,10 @@ const onRow = computed(
   () => new Map((live?.here.value ?? []).flatMap(({ row, name }) => (row ? [[row, name] as const] : []))),
 )
 const forPool = shallowRef<Hit[]>([])
+const byCondition = shallowRef<Condition | null>(null)
 const sections = computed(() => store.quiz?.content.sections ?? [])
+const used = computed(() => new Set(store.met ? questionsUsed(store.met.content) : []))
+const kindsToWrite = (Object.keys(kindLabels) as KindName[]).map((value) => ({ value, label: kindLabels[value] }))
 const starts = computed(() => {
   let next = 1
   return sections.value.map((section) => {
@@ -59,28 +75,37 @@ function addRows(rows: Row[]) {
 }
 function add(hits: Hit[]) {
   store.learn(hits)
-  addRows(hits.map((hit) => ({ type: 'question', id: newRowId(), question: hit.id, points: hit.points, fixed: false })))
+  const each = store.quiz!.content.rowPoints
+  addRows(hits.map((hit) => newRow({ type: 'question', id: newRowId(), question: hit.id, points: each ?? hit.points })))
 }
 function makePool(pool: { title: string; draw: number; points: number }) {
   store.learn(forPool.value)
-  addRows([
-    {
-      type: 'pool',
-      id: newRowId(),
-      ...pool,
-      questions: forPool.value.map((hit) => hit.id),
-      fixed: false,
-      spread: 'none',
-    },
-  ])
+  const questions = forPool.value.map((hit) => hit.id)
+  addRows([newRow({ type: 'pool', id: newRowId(), ...pool, questions, condition: byCondition.value })])
+  closePool()
+}
+function closePool() {
   forPool.value = []
+  byCondition.value = null
 }
 
 /** The pool that is selected: what is chosen in the finder can go into it. */
 const selectedPool = computed(() => {
   const row = sections.value.flatMap((section) => section.rows).find((each) => each.id === selected.value)
-  return row?.type === 'pool' ? row : null
+  return row?.type === 'pool' && !row.condition ? row : null
 })
+/** The search becomes the condition of the pool that is open to be changed, or of a new one. */
+const changing = ref<string | null>(null)
+provide(changeCondition, changing)
+function takeCondition(found: Condition) {
+  const pool = changing.value
+  changing.value = null
+  if (!pool) byCondition.value = found
+  else {
+    store.make(setAt(store.quiz!, ['rows', pool, 'condition'], found))
+    announce('The pool holds what this search finds from now on.', store.undo)
+  }
+}
 function intoSelectedPool(hits: Hit[]) {
   const pool = selectedPool.value
   const fresh = hits.map((hit) => hit.id).filter((id) => !pool?.questions.includes(id))
@@ -93,6 +118,60 @@ function intoSelectedPool(hits: Hit[]) {
   announce(`${fresh.length} put into the pool.`, store.undo)
 }
 
+/** A question that is written, or changed, from within the quiz. */
+const writing = shallowRef<Writing | null>(null)
+function write(kind: KindName) {
+  const { content } = store.quiz!
+  const home = sections.value.find((section) => section.id === target.value.section)
+  const around = [...store.facts.values()].filter((hit) => used.value.has(hit.id))
+  const objectives = home?.objectives.length ? home.objectives : content.objectives
+  const language = content.languages[0] ?? mostCommon(around.map((hit) => hit.language))
+  writing.value = {
+    as: 'new',
+    kind,
+    begins: {
+      ...(objectives.length ? { objectives: objectives.slice(0, 1) } : {}),
+      ...(content.rowPoints === null ? {} : { points: content.rowPoints }),
+      ...(language ? { language } : {}),
+    },
+    folder: mostCommon(around.flatMap((hit) => hit.folder ?? [])),
+  }
+}
+provide(changeQuestion, (question: string) => {
+  writing.value = { as: 'change', question }
+})
+function made(hit: Hit) {
+  writing.value = null
+  add([hit])
+}
+function learnChanged(hit: Hit) {
+  writing.value = null
+  store.learn([hit])
+  void store.recheck()
+}
+/** In the place of the question that it was made of. */
+function putCopy(hit: Hit) {
+  const of = writing.value?.as === 'change' ? writing.value.question : ''
+  writing.value = null
+  store.learn([hit])
+  const edit = replaceQuestion(store.quiz!, of, hit.id)
+  if (edit) store.make(edit)
+  else add([hit])
+}
+
+const taking = ref(false)
+/** Rows of another quiz, under ids of their own. */
+function takeRows(look: QuizLook, ids: string[]) {
+  taking.value = false
+  store.learn(look.questions)
+  addRows(
+    allRows(look.content)
+      .filter((row) => ids.includes(row.id))
+      .map((row) => asNewRow(row, newRowId())),
+  )
+  announce(`${count(ids.length, 'row')} taken from “${look.title}”.`, store.undo)
+}
+
 const choosingStimulus = ref(false)
 function addGroup(detail: StimulusDetail) {
   store.learn(detail.questions, [[detail.id, detail.stimulus.name]])
@@ -103,16 +182,14 @@ function addGroup(detail: StimulusDetail) {
     return
   }
   addRows([
-    {
+    newRow({
       type: 'stimulus',
       id: newRowId(),
       stimulus: detail.id,
       questions: usable.map((hit) => hit.id),
       draw: usable.length,
-      order: 'kept',
       points: usable[0]!.points,
-      fixed: false,
-    },
+    }),
   ])
 }
 
@@ -150,12 +227,28 @@ function addSection() {
   const id = newRowId()
   store.make(
     addSectionEdit(
-      { id, title: `Section ${sections.value.length + 1}`, intro: '', order: 'kept', rows: [] },
+      newSection({ id, title: `Section ${sections.value.length + 1}` }),
       sections.value.at(-1)?.id ?? null,
     ),
   )
   selected.value = null
 }
+/** Where pages are not parted by hand yet, they are from now on in that section. */
+function addBreak() {
+  const { section, after } = target.value
+  const home = sections.value.find((each) => each.id === section)!
+  const by = (home.pages ?? store.quiz!.content.pages).by
+  const id = newRowId()
+  store.make(
+    together([
+      addRowsEdit(section, after, [{ type: 'break', id }]),
+      ...(by === 'breaks' ? [] : [setAt(store.quiz!, ['sections', section, 'pages'], { by: 'breaks' })]),
+    ]),
+  )
+  if (by !== 'breaks') announce(`The pages of “${home.title}” are parted by hand now.`, store.undo)
+  selected.value = id
+}
+const { state: objectives } = useAsyncState(() => objectiveRoutes.list(), [] as Objective[])
 const { quiz: fileKinds } = useFileFormats()
 async function download(as: string) {
   try {
@@ -163,6 +256,9 @@ async function download(as: string) {
   } catch (error) {
     announce(sentenceOf(error))
   }
+}
+const setRowPoints = (typed: string) => {
+  store.make(setAt(store.quiz!, ['content', 'rowPoints'], typed === '' ? null : Number(typed)))
 }
 const set = (name: 'title' | 'intro', value: string) => {
   store.make(setAt(store.quiz!, ['content', name], value))
@@ -183,10 +279,11 @@ const set = (name: 'title' | 'intro', value: string) => {
         :pool="selectedPool ? `the pool${selectedPool.title ? ` “${selectedPool.title.slice(0, 20)}”` : ''}` : ''"
         @pool="forPool = $event"
         @into="intoSelectedPool"
+        @condition="takeCondition"
       />
       <div class="min-h-0 px-5 py-4 lg:overflow-y-auto">
         <details class="mb-4 text-label">
-          <summary class="text-soft">Title and what students read first</summary>
+          <summary class="text-soft">Title, objectives, and what students read first</summary>
           <div class="mt-2 space-y-3 bg-sheet p-4">
             <LabelledField label="Title"
               ><input
@@ -196,14 +293,43 @@ const set = (name: 'title' | 'intro', value: string) => {
                 @change="set('title', ($event.target as HTMLInputElement).value)"
             /></LabelledField>
             <div>
-              <span class="label">What students read before they start</span
+              <span class="label">Instructions</span
               ><KeptText
-                slim
-                label="What students read before they start"
+                label="Instructions"
                 :model-value="store.quiz?.content.intro ?? ''"
                 @keep="set('intro', $event)"
               />
+              <div class="mt-1 flex flex-wrap gap-x-6" role="radiogroup" aria-label="When they are read">
+                <label
+                  v-for="(words, value) in { before: 'read before they start', begun: 'only once they have begun' }"
+                  :key="value"
+                  class="flex items-center gap-1.5"
+                  ><input
+                    type="radio"
+                    class="accent-petrol"
+                    name="intro-shown"
+                    :checked="store.quiz?.content.introShown === value"
+                    @change="store.make(setAt(store.quiz!, ['content', 'introShown'], value))"
+                  />{{ words }}</label
+                >
+              </div>
             </div>
+            <LabelledField label="Points of new rows"
+              ><input
+                class="field block w-56! py-1"
+                type="number"
+                min="0"
+                max="1000"
+                step="0.5"
+                placeholder="as the question says"
+                :value="store.quiz?.content.rowPoints ?? ''"
+                @change="setRowPoints(($event.target as HTMLInputElement).value)"
+            /></LabelledField>
+            <ObjectivePicker
+              :chosen="store.quiz?.content.objectives ?? []"
+              :objectives="objectives"
+              @update:chosen="store.make(listTo(store.quiz!, ['content', 'objectives'], $event))"
+            />
           </div>
         </details>
         <div ref="order">
@@ -215,6 +341,7 @@ const set = (name: 'title' | 'intro', value: string) => {
             :selected="selected"
             :only="sections.length === 1"
             :colleagues="onRow"
+            :objectives="objectives"
             @select="selected = $event"
             @move-row="moveRow"
             @drop-row="dropRow"
@@ -223,6 +350,8 @@ const set = (name: 'title' | 'intro', value: string) => {
         </div>
         <div class="flex flex-wrap gap-2">
           <button class="btn" @click="addSection">Add a section</button>
+          <PickMenu up words="Write a question here" :options="kindsToWrite" @pick="write" />
+          <button class="btn" @click="taking = true">From an earlier quiz …</button>
           <button class="btn" @click="choosingStimulus = true">Add a stimulus with its questions …</button>
           <button
             class="btn"
@@ -230,8 +359,15 @@ const set = (name: 'title' | 'intro', value: string) => {
           >
             Add a text {{ target.words }}
           </button>
+          <button class="btn" :disabled="!selected" title="Choose a row: the page breaks behind it" @click="addBreak">
+            Break the page {{ selected ? target.words : 'after a row' }}
+          </button>
           <PickMenu up class="ml-auto" words="Download as" :options="fileKinds" @pick="download" />
         </div>
+        <details class="mt-5 text-label">
+          <summary class="text-soft">What students read after handing in</summary>
+          <ClosingWords class="mt-2" />
+        </details>
         <p class="mt-4 text-note text-soft">
           Rows and sections move by their handles, or with Alt and the arrow keys; X chooses a row, with Shift all from
           the one before; Delete takes a row out; Ctrl Z takes anything back.
@@ -246,7 +382,23 @@ const set = (name: 'title' | 'intro', value: string) => {
         </div>
       </aside>
     </div>
+    <WriteHere
+      v-if="writing"
+      :key="JSON.stringify(writing)"
+      :writing="writing"
+      :quiz="{ id: store.id!, title: store.quiz!.content.title }"
+      @close="writing = null"
+      @made="made"
+      @changed="learnChanged"
+      @copied="putCopy"
+    />
+    <TakeFromQuiz v-if="taking" :place="target.words" :quiz="store.id!" @close="taking = false" @take="takeRows" />
     <StimulusDialog :open="choosingStimulus" @close="choosingStimulus = false" @choose="addGroup" />
-    <PoolDialog :hits="forPool" @close="forPool = []" @make="makePool" />
+    <PoolDialog
+      :open="forPool.length > 0 || byCondition !== null"
+      :hits="forPool"
+      @close="closePool"
+      @make="makePool"
+    />
   </div>
 </template>

@@ -10,6 +10,8 @@ import { vocabularyRoutes } from '~/client/words'
 import { blueprint as schema, blueprintOf, countText, type Blueprint, type Cell, type Sort } from '~~/core/blueprint'
 import { count } from '~~/core/kit/phrases'
 import type { Row } from '~~/core/quiz'
+import { rowsFor } from '~~/core/quiz/arrange'
+import { newRow, newSection } from '~~/core/quiz/blank'
 import { addRows, addSection } from '~~/core/quiz/edits'
 import { questionsUsed } from '~~/core/quiz/walk'
 import type { Hit } from '~~/server/domain/bank/finding/hits'
@@ -87,31 +89,27 @@ const isEmpty = computed(
 )
 
 const points = ref<number | null>(null)
-const rowsOf = (hits: Hit[]): Row[] =>
-  hits.map((hit) => ({
-    type: 'question',
-    id: newRowId(),
-    question: hit.id,
-    points: points.value ?? hit.points,
-    fixed: false,
-  }))
+const rowsOf = (hits: Hit[]): Row[] => rowsFor(hits, points.value, newRowId)
 
 /** Into the last section when it is empty, else into a section of its own. */
 function putIn(rows: Row[], title: string) {
   const last = store.quiz!.content.sections.at(-1)!
   const edit = last.rows.length
-    ? addSection({ id: newRowId(), title, intro: '', order: 'kept', rows }, last.id)
+    ? addSection(newSection({ id: newRowId(), title, rows }), last.id)
     : addRows(last.id, null, rows)
   store.make(edit)
 }
-async function take(hits: Hit[]) {
+async function take(proposed: Hit[]) {
+  const hits = await act(() => ownCopies(proposed))
+  if (!hits) return
   store.learn(hits)
   putIn(rowsOf(hits), blueprint.value.title)
   await navigateTo(`/quizzes/${store.id!}/compose`)
   announce(`${count(hits.length, 'question')} taken into the running order.`, store.undo)
 }
-async function form(title: string, hits: Hit[]) {
+async function form(title: string, proposed: Hit[]) {
   const id = await act(async () => {
+    const hits = await ownCopies(proposed)
     const made = await quizRoutes.add({ body: { title: `${store.quiz!.content.title} · form ${title}` } })
     const { quiz, revision } = await quizRoutes.get({ id: made.id })
     await quizRoutes.edit({
@@ -136,7 +134,7 @@ const nameOf = (cell: Cell) => {
 const most = 400
 /** Everything that fits a line and is not in the quiz yet. */
 async function fitting(cell: Cell): Promise<Hit[]> {
-  const used = new Set(questionsUsed(store.quiz!.content))
+  const used = new Set(questionsUsed(store.met!.content))
   const found: Hit[] = []
   for (;;) {
     const page = await questionRoutes.search({
@@ -160,19 +158,19 @@ async function asPools() {
   const rows = await act(async () => {
     const made: Row[] = []
     for (const cell of blueprint.value.cells) {
-      const hits = await fitting(cell)
+      const hits = await ownCopies(await fitting(cell))
       if (!hits.length || !cell.count.atLeast) continue
       store.learn(hits)
-      made.push({
-        type: 'pool',
-        id: newRowId(),
-        title: nameOf(cell),
-        questions: hits.map(({ id }) => id),
-        draw: Math.min(cell.count.atLeast, hits.length),
-        points: points.value ?? hits[0]!.points,
-        fixed: false,
-        spread: 'none',
-      })
+      made.push(
+        newRow({
+          type: 'pool',
+          id: newRowId(),
+          title: nameOf(cell),
+          questions: hits.map(({ id }) => id),
+          draw: Math.min(cell.count.atLeast, hits.length),
+          points: points.value ?? hits[0]!.points,
+        }),
+      )
     }
     return made
   })
@@ -184,7 +182,7 @@ async function asPools() {
 function readOff() {
   const facts = store.facts
   set(
-    blueprintOf(store.quiz!.content, (id) => {
+    blueprintOf(store.met!.content, (id) => {
       const hit = facts.get(id)
       return hit && { kind: hit.kind, objectives: hit.objectives, seconds: hit.seconds }
     }),

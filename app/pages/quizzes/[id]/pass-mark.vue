@@ -27,7 +27,7 @@ onMounted(() =>
 )
 
 const facts = computed(() => new Map([...store.facts].map(([id, hit]) => [id, factsOfHit(hit)])))
-const papers = computed(() => (store.quiz ? papersOf(store.quiz.content, facts.value) : null))
+const papers = computed(() => (store.quiz ? papersOf(store.met!.content, facts.value) : null))
 const questions = computed(() =>
   papers.value ? [...weights(papers.value)].map(([id, points]) => ({ id, points, hit: store.facts.get(id) })) : [],
 )

@@ -99,13 +99,14 @@ async function closeNow() {
               {{ group.name }}
             </button>
           </div>
-          <p class="text-soft">{{ summary || 'Nothing handed in yet' }}</p>
+          <p v-if="!table.survey" class="text-soft">{{ summary || 'Nothing handed in yet' }}</p>
           <div v-if="table.byHand" class="ml-auto flex flex-wrap gap-2">
             <button v-for="group in table.classes" :key="group.id" class="btn" @click="release(group)">
               {{ group.releasedAt ? `Take back from ${group.name}` : `Release to ${group.name}` }}
             </button>
           </div>
         </div>
+        <SurveyFigures v-if="table.survey" class="mb-8 mt-2" :quiz="id" />
         <div class="overflow-x-auto" tabindex="0" role="region" aria-label="Marks">
           <table class="w-full min-w-180 text-left">
             <thead>
@@ -115,11 +116,15 @@ async function closeNow() {
                 </th>
                 <th class="font-semibold">Attempts</th>
                 <th class="font-semibold">Time</th>
-                <th class="text-right font-semibold">Score</th>
-                <th class="pl-6 text-right font-semibold" :aria-sort="sort === 'grade' ? 'descending' : undefined">
+                <th v-if="!table.survey" class="text-right font-semibold">Score</th>
+                <th
+                  v-if="!table.survey"
+                  class="pl-6 text-right font-semibold"
+                  :aria-sort="sort === 'grade' ? 'descending' : undefined"
+                >
                   <button @click="sort = 'grade'">Grade ({{ table.method }}){{ sort === 'grade' ? ' ↓' : '' }}</button>
                 </th>
-                <th class="pl-6 font-semibold">Passed</th>
+                <th v-if="!table.survey" class="pl-6 font-semibold">Passed</th>
               </tr>
             </thead>
             <tbody v-for="student in shown" :key="student.id" class="border-b border-rule align-top">
@@ -162,15 +167,15 @@ async function closeNow() {
                       <span class="text-soft">· {{ span(attempt.startedAt, attempt.handedInAt) }}</span></template
                     >
                   </td>
-                  <td class="py-2 text-right">
+                  <td v-if="!table.survey" class="py-2 text-right">
                     {{ attempt.score ?? '–'
                     }}<span v-if="attempt.possible" class="text-soft"> of {{ attempt.possible }}</span>
                   </td>
                 </template>
-                <td v-else colspan="3" class="py-2 text-soft">
+                <td v-else :colspan="table.survey ? 2 : 3" class="py-2 text-soft">
                   {{ store.view?.state === 'closed' || store.view?.state === 'filed' ? 'not sat' : 'not sat yet' }}
                 </td>
-                <template v-if="index === 0">
+                <template v-if="index === 0 && !table.survey">
                   <td :rowspan="Math.max(1, student.attempts.length)" class="py-2 pl-6 text-right font-semibold">
                     {{ student.undecided ? 'undecided' : student.percent === null ? '–' : `${student.percent} %` }}
                   </td>
