@@ -61,6 +61,7 @@ const direct = (attempt: string, at: number) =>
       student,
       toSql(iso(Date.now())),
       1,
+      toSql(iso(Date.now())),
       item.id,
       at,
     ])

@@ -3,7 +3,7 @@
  * seconds to open a quiz for everybody.
  */
 import { iso, minute, plus } from '../core/kit/time'
-import { editTo, usualRules, type Quiz } from '../core/quiz'
+import { editTo, newRow, usualRules, type Quiz } from '../core/quiz'
 import { seedDemo } from '../demo/seed'
 import { toSql } from '../server/database/codec'
 import { openDatabase, patient, type Database } from '../server/database/database'
@@ -50,13 +50,9 @@ async function draft(id: string, author: Person, days: number): Promise<void> {
       sections: [
         {
           ...quiz.content.sections[0]!,
-          rows: ['q-datum', 'q-cover', 'q-clearing'].map((question) => ({
-            type: 'question' as const,
-            id: `r-${question}`,
-            question,
-            points: 1,
-            fixed: false,
-          })),
+          rows: ['q-datum', 'q-cover', 'q-clearing'].map((question) =>
+            newRow({ type: 'question', id: `r-${question}`, question, points: 1 }),
+          ),
         },
       ],
     },

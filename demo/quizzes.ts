@@ -1,7 +1,17 @@
 import { DateTime } from 'luxon'
 import { fromLocal } from '../core/kit/local-time'
 import type { Instant } from '../core/kit/time'
-import { editTo, usualRules, type Edit, type Quiz, type Rules, type Section, type Window } from '../core/quiz'
+import {
+  editTo,
+  newRow,
+  newSection,
+  usualRules,
+  type Edit,
+  type Quiz,
+  type Rules,
+  type Section,
+  type Window,
+} from '../core/quiz'
 
 /** The quizzes of the demo school, with dates laid out from the day of the first start. */
 export const zone = 'Europe/London'
@@ -16,40 +26,14 @@ export function daysTo(first: Instant, weekday: number, weeks = 0): number {
   return ((weekday - DateTime.fromISO(first, { zone }).weekday + 6) % 7) + 1 + weeks * 7
 }
 
-const row = (question: string, points = 1) => ({
-  type: 'question' as const,
-  id: `r-${question.slice(2)}`,
-  question,
-  points,
-  fixed: false,
-})
-const pool = (id: string, title: string, questions: string[], draw: number, points = 1) => ({
-  type: 'pool' as const,
-  id,
-  title,
-  questions,
-  draw,
-  points,
-  fixed: false,
-  spread: 'none' as const,
-})
-const group = (id: string, stimulus: string, questions: string[], draw = questions.length) => ({
-  type: 'stimulus' as const,
-  id,
-  stimulus,
-  questions,
-  draw,
-  order: 'kept' as const,
-  points: 1,
-  fixed: false,
-})
-const section = (id: string, title: string, order: Section['order'], rows: Section['rows'], intro = ''): Section => ({
-  id,
-  title,
-  intro,
-  order,
-  rows,
-})
+const row = (question: string, points = 1) =>
+  newRow({ type: 'question', id: `r-${question.slice(2)}`, question, points })
+const pool = (id: string, title: string, questions: string[], draw: number, points = 1) =>
+  newRow({ type: 'pool', id, title, questions, draw, points })
+const group = (id: string, stimulus: string, questions: string[], draw = questions.length) =>
+  newRow({ type: 'stimulus', id, stimulus, questions, draw, points: 1 })
+const section = (id: string, title: string, order: Section['order'], rows: Section['rows'], intro = ''): Section =>
+  newSection({ id, title, intro, order, rows })
 const window = (
   id: string,
   classes: string[],

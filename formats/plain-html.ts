@@ -1,6 +1,6 @@
-/** Text as HTML. */
-export const escapeHtml = (text: string) =>
-  text.replace(/&/g, '&amp;').replace(/</g, '&lt;').replace(/>/g, '&gt;').replace(/"/g, '&quot;')
+import { escapeHtml } from '../core/kit/escape'
+
+export { escapeHtml }
 
 /** Plain lines as paragraphs; what holds markup already stays as it is (it is cleaned when it is kept). */
 export function asHtml(text: string): string {

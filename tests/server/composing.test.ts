@@ -176,16 +176,17 @@ describe('a copy of a quiz', () => {
 describe('a check that is set aside', () => {
   it('keeps the reason and who gave it, and is taken up again', async () => {
     const id = await quizWith('Aside', ['q-datum'])
-    const codes = async () => (await lookAtChecks(db, maren, id, day)).map(({ code, level }) => ({ code, level }))
+    const codes = async () =>
+      (await lookAtChecks(db, maren, id, '', day)).checks.map(({ code, level }) => ({ code, level }))
     const looks = (await codes()).filter(({ level }) => level === 'look')
     const stops = (await codes()).filter(({ level }) => level === 'stop')
     expect(stops.length).toBeGreaterThan(0)
     for (const { code } of [...looks, ...stops]) await setAside(db, maren, id, { code, reason: 'On purpose.' }, day)
-    for (const check of await lookAtChecks(db, maren, id, day))
+    for (const check of (await lookAtChecks(db, maren, id, '', day)).checks)
       // What stops opening stops it, whatever somebody writes.
       expect(check.aside ?? null).toEqual(check.level === 'look' ? { reason: 'On purpose.', by: 'Maren Holt' } : null)
     for (const { code } of looks) await setAside(db, maren, id, { code, reason: null }, day)
-    expect((await lookAtChecks(db, maren, id, day)).some(({ aside }) => aside)).toBe(false)
+    expect((await lookAtChecks(db, maren, id, '', day)).checks.some(({ aside }) => aside)).toBe(false)
     await expect(setAside(db, idris, id, { code: 'luck', reason: 'No.' }, day)).rejects.toMatchObject({ status: 404 })
   })
 })

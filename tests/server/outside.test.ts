@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { newRow } from '../../core/quiz'
 import type { Database } from '../../server/database/database'
 import {
   answerCorrection,
@@ -124,12 +125,13 @@ describe('banks from outside', () => {
             sections: [
               {
                 ...quiz.content.sections[0]!,
-                rows: [{ type: 'question', id: 'r1', question: hit!.id, points: 1, fixed: false }],
+                rows: [newRow({ type: 'question', id: 'r1', question: hit!.id, points: 1 })],
               },
             ],
           },
         },
       },
+      new Map(),
       later(20),
     )
     expect(checks.find((check) => check.code === 'unusable:r1')!.sentence).toMatch(/bank of others and not taken/)

@@ -1,7 +1,8 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { newQuiz } from '../../core/quiz'
 import type { Database } from '../../server/database/database'
-import { createQuizzes, listQuizzes, mostListed } from '../../server/domain/quizzes/quizzes'
+import { listQuizzes, mostListed, quizQuery } from '../../server/domain/quizzes/list'
+import { createQuizzes } from '../../server/domain/quizzes/quizzes'
 import { mostListed as mostOwn, myQuizzes } from '../../server/domain/sittings/my-quizzes'
 import type { Person } from '../../server/people/people'
 import { freshDatabase, person } from '../support/database'
@@ -32,7 +33,7 @@ describe('lists that come a page at a time', () => {
     const first = await listQuizzes(db, maren, day)
     expect(first).toMatchObject({ more: true })
     expect(first.quizzes).toHaveLength(mostListed)
-    const second = await listQuizzes(db, maren, day, mostListed)
+    const second = await listQuizzes(db, maren, day, quizQuery.parse({ after: mostListed }))
     expect(second).toMatchObject({ more: false })
     const all = [...first.quizzes, ...second.quizzes].map(({ id }) => id)
     expect(all).toHaveLength(before + ids.length)

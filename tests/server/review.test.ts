@@ -7,7 +7,8 @@ import { setAccommodation } from '../../server/domain/classes/classes'
 import { marksTable } from '../../server/domain/marks/marks'
 import { makeEdit } from '../../server/domain/quizzes/edits'
 import { releaseTo, unrelease } from '../../server/domain/quizzes/open'
-import { listQuizzes, loadQuiz } from '../../server/domain/quizzes/quizzes'
+import { listQuizzes } from '../../server/domain/quizzes/list'
+import { loadQuiz } from '../../server/domain/quizzes/quizzes'
 import { quizView } from '../../server/domain/quizzes/view'
 import { reviewFor } from '../../server/domain/reviews/review'
 import { loadAttempts } from '../../server/domain/sittings/attempts'
@@ -25,7 +26,7 @@ beforeAll(async () => {
 })
 afterAll(() => db.close())
 
-const nell = { id: 'p-nell-ashdown', name: 'Nell Ashdown' }
+const nell = { id: 'p-nell-ashdown', name: 'Nell Ashdown', zone: 'Europe/London' }
 const release = (over: Partial<Record<FacetName, Moment>>): Rules['release'] => ({
   ...usualRules.release,
   ...Object.fromEntries(

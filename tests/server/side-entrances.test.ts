@@ -1,6 +1,6 @@
 /** A right that is asked at the door is asked at every side entrance: undo, import, media, rows, lists. */
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { addRows } from '../../core/quiz'
+import { addRows, newRow } from '../../core/quiz'
 import { writePackage } from '../../formats/qti/package-write'
 import type { Database } from '../../server/database/database'
 import { addMedia, loadMedia } from '../../server/domain/bank/material/media'
@@ -138,7 +138,7 @@ describe('files', () => {
       day,
     )
     const quiz = await openedQuiz(db, 'picture', {}, {}, [
-      { type: 'question', id: 'r1', question: id, points: 1, fixed: false },
+      newRow({ type: 'question', id: 'r1', question: id, points: 1 }),
     ])
     await expect(loadMedia(db, nell, idOf(src))).rejects.toThrow(/not here/)
     await startSitting(db, nell, quiz, { device: 'd1' }, day)
@@ -148,7 +148,7 @@ describe('files', () => {
   it('a recording is for its student and for the teachers of the quiz that it was made in', async () => {
     const { id } = await addQuestion(db, maren, sampleQuestion('recording'), day)
     const quiz = await openedQuiz(db, 'recorded', {}, {}, [
-      { type: 'question', id: 'r1', question: id, points: 1, fixed: false },
+      newRow({ type: 'question', id: 'r1', question: id, points: 1 }),
     ])
     const { attempt } = await startSitting(db, nell, quiz, { device: 'd1' }, day)
     const sound = Buffer.concat([Buffer.from('OggS'), Buffer.alloc(400, 7)])

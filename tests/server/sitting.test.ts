@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { newRow } from '../../core/quiz'
 import { endAt } from '../../core/kit/time'
 import { latestEnd, scheduleFor } from '../../core/schedule'
 import { setAccommodation } from '../../server/domain/classes/classes'
@@ -372,16 +373,13 @@ describe('starting', () => {
   })
   it('further attempts wait, draw anew or repeat, and stop at the number allowed', async () => {
     const pool = [
-      {
-        type: 'pool' as const,
+      newRow({
+        type: 'pool',
         id: 'p',
-        title: '',
         questions: ['q-datum', 'q-clearance', 'q-drying', 'q-cover', 'q-depth', 'q-lat'],
         draw: 3,
         points: 1,
-        fixed: false,
-        spread: 'none' as const,
-      },
+      }),
     ]
     for (const draw of ['fresh', 'same'] as const) {
       const quiz = await openedQuiz(

@@ -1,4 +1,5 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { newRow } from '../../core/quiz'
 import type { Question, Stimulus } from '../../core/question'
 import type { Database } from '../../server/database/database'
 import { addQuestion, loadQuestion, reviseQuestion } from '../../server/domain/bank/questions/questions'
@@ -80,16 +81,14 @@ describe('what questions share', () => {
 
 describe('on a paper', () => {
   it('stands beside its questions, frozen with the edition; the language chosen holds on every device and in the review', async () => {
-    const group = {
-      type: 'stimulus' as const,
+    const group = newRow({
+      type: 'stimulus',
       id: 'g1',
       stimulus: 'st-forecast',
       questions: ['q-f-direction', 'q-f-force', 'q-f-backing'],
       draw: 3,
-      order: 'kept' as const,
       points: 1,
-      fixed: false,
-    }
+    })
     const quiz = await openedQuiz(
       db,
       'quiz-stimulus',

@@ -1,5 +1,14 @@
 import { minute, plus, type Instant } from '../../core/kit/time'
-import { editTo, usualRules, type Content, type Edit, type Quiz, type Rules, type Section } from '../../core/quiz'
+import {
+  editTo,
+  newRow,
+  usualRules,
+  type Content,
+  type Edit,
+  type Quiz,
+  type Rules,
+  type Section,
+} from '../../core/quiz'
 import type { Database } from '../../server/database/database'
 import { makeEdit } from '../../server/domain/quizzes/edits'
 import { openQuiz } from '../../server/domain/quizzes/open'
@@ -12,13 +21,9 @@ export const day = '2030-05-14T09:00:00.000Z'
 export const later = (minutes: number, from: Instant = day) => plus(from, minutes * minute)
 
 /** Three questions on the open, whose answers tests can give: a choice, a number, a text. */
-export const threeRows: Section['rows'] = ['q-datum', 'q-cover', 'q-clearing'].map((question) => ({
-  type: 'question',
-  id: `r-${question}`,
-  question,
-  points: 1,
-  fixed: false,
-}))
+export const threeRows: Section['rows'] = ['q-datum', 'q-cover', 'q-clearing'].map((question) =>
+  newRow({ type: 'question', id: `r-${question}`, question, points: 1 }),
+)
 
 /** The edit that gives a quiz other rules, as it stands. */
 export async function rulesEdit(db: Database, id: string, rules: Partial<Rules>): Promise<Edit> {

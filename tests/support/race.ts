@@ -2,6 +2,7 @@
 import { fork } from 'node:child_process'
 import { join } from 'node:path'
 import { expect } from 'vitest'
+import { newRow } from '../../core/quiz'
 import type { Database } from '../../server/database/database'
 import { newId } from '../../server/domain/ids'
 import { loadPaper } from '../../server/domain/sittings/attempts'
@@ -44,13 +45,9 @@ export async function race(
   meanwhile: (db: Database, attempts: readonly string[]) => Promise<void> = () => Promise.resolve(),
 ): Promise<string> {
   const urlsFrom = (i: number) => [...urls.slice(i % urls.length), ...urls.slice(0, i % urls.length)].join(' ')
-  const rows = ['q-cover', 'q-depth', 'q-range-value', 'q-anchor'].map((question) => ({
-    type: 'question' as const,
-    id: `r-${question}`,
-    question,
-    points: 1,
-    fixed: false,
-  }))
+  const rows = ['q-cover', 'q-depth', 'q-range-value', 'q-anchor'].map((question) =>
+    newRow({ type: 'question', id: `r-${question}`, question, points: 1 }),
+  )
   const quiz = await openedQuiz(db, 'race', {}, {}, rows)
   const { attempt: first } = await startSitting(db, await person(db, nell), quiz, { device: 'd1' }, day)
   const paper = await loadPaper(db, first)

@@ -1,16 +1,18 @@
 import { blankBlueprint } from '../../core/blueprint'
 import { iso } from '../../core/kit/time'
 import type { Database } from '../../server/database/database'
+import { setAddress } from '../../server/domain/quizzes/filing'
 import { startSitting } from '../../server/domain/sittings/start'
 import { sampleQuestion } from '../fixtures/core'
 import { person } from './database'
 import { itemsOf } from './quiz'
 
 /** A sitting of Silas Penn's in quiz-buoys, and a question of its paper: set before the routes are called. */
-export const known = { attempt: '', item: '' }
+export const known = { attempt: '', item: '', address: '' }
 export async function knowSitting(db: Database, now = iso(Date.now())): Promise<void> {
   const silas = await person(db, 'p-silas-penn')
   known.attempt = (await startSitting(db, silas, 'quiz-buoys', { device: 'd1' }, now)).attempt
+  known.address = (await setAddress(db, await person(db, 'p-maren'), 'quiz-tides', true, now)).address!
   known.item = (await itemsOf(db, known.attempt))['q-port-mark']!.item
 }
 
@@ -301,6 +303,12 @@ export const routes: Route[] = [
     () => ({ title: 'Walked on', withRules: true, days: 7 }),
     sharedQuiz,
   ],
+  ['GET', 'quizzes/[id]/answers', () => '/api/quizzes/quiz-tides/answers', undefined, sharedQuiz],
+  ['PUT', 'quizzes/[id]/address', () => '/api/quizzes/quiz-lights/address', () => ({ on: false }), ownQuiz],
+  ['POST', 'quizzes/by-address', () => '/api/quizzes/by-address', () => ({ address: known.address }), teacherOnly],
+  ['GET', 'quizzes/words', () => '/api/quizzes/words', undefined, teacherOnly],
+  ['GET', 'quizzes/[id]/look', () => '/api/quizzes/quiz-tides/look', undefined, sharedQuiz],
+  ['PUT', 'quizzes/[id]/filing', () => '/api/quizzes/quiz-tides/filing', () => ({ term: 'Winter' }), sharedQuiz],
   ['PUT', 'quizzes/[id]/here', () => '/api/quizzes/quiz-tides/here', () => ({ page: 'walked', row: null }), sharedQuiz],
   ['GET', 'quizzes/[id]/history', () => '/api/quizzes/quiz-tides/history', undefined, sharedQuiz],
   ['GET', 'quizzes/[id]/history/[revision]', () => '/api/quizzes/quiz-tides/history/0', undefined, sharedQuiz],
@@ -354,6 +362,13 @@ export const routes: Route[] = [
     'sittings/[id]/page',
     () => `/api/sittings/${known.attempt}/page`,
     () => ({ lease: 1, page: 0 }),
+    ownAttempt,
+  ],
+  [
+    'POST',
+    'sittings/[id]/section',
+    () => `/api/sittings/${known.attempt}/section`,
+    () => ({ lease: 1, section: 0 }),
     ownAttempt,
   ],
   [
