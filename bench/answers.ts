@@ -7,7 +7,7 @@ import { openDatabase, patient } from '../server/database/database'
 import { migrate } from '../server/database/migrate'
 import { newId } from '../server/domain/ids'
 import { loadPaper } from '../server/domain/sittings/attempts'
-import { saveStatement } from '../server/domain/sittings/save'
+import { saveStatement } from '../server/domain/sittings/save-statement'
 import { startServer } from '../tests/support/server'
 
 const url = process.env.THISTLE_DATABASE_URL!

@@ -66,6 +66,59 @@ describe('keeping answers', () => {
     expect(await loadAttempt(db, attempt)).toMatchObject({ score: '3', possible: '3', state: 'handed' })
   })
 
+  it('saves of many sittings at once go in few statements, and each is kept or refused for itself alone', async () => {
+    const quiz = await openedQuiz(db, 'many')
+    const class1 = await db.rows<{ person_id: string }>("SELECT person_id FROM enrolment WHERE class_id = 'c-tuesday'")
+    const papers = await inOrder(class1, async ({ person_id: student }) => {
+      const attempt = await start(quiz, student)
+      return { student, attempt, item: (await itemsOf(db, attempt))['q-cover']!.item }
+    })
+    let statements = 0
+    const counted: Database = {
+      ...db,
+      runPrepared: (sql, values) => {
+        statements++
+        return db.runPrepared(sql, values)
+      },
+    }
+    const save = ({ student, attempt, item: asked }: (typeof papers)[number], seq: number, lease = 1) =>
+      saveAnswers(counted, student, attempt, lease, [text(asked, `n${seq}`, seq)], later(1))
+    const all = (seq: number) => Promise.all(papers.map((paper) => save(paper, seq)))
+    expect((await all(1)).every(({ kept, refused }) => kept.length === 1 && !refused.length)).toBe(true)
+    expect(papers.length).toBeGreaterThan(8)
+    expect(statements).toBeLessThanOrEqual(3)
+    // Another lease, one sent twice, one that is somebody else's: none takes another with it.
+    const [first, second, third] = papers as [(typeof papers)[number], (typeof papers)[number], (typeof papers)[number]]
+    const replies = await Promise.allSettled([
+      ...papers.slice(3).map((paper) => save(paper, 2)),
+      save(first, 2, 9),
+      save(second, 1),
+      save({ ...third, student: first.student }, 4),
+    ])
+    const kept = papers.slice(3).map(({ item: asked }) => [asked])
+    expect(replies.slice(0, -3).map((reply) => reply.status === 'fulfilled' && reply.value.kept)).toEqual(kept)
+    expect(
+      replies
+        .slice(-3)
+        .map((reply) =>
+          reply.status === 'fulfilled'
+            ? [reply.value.kept.length, reply.value.refused[0]?.reason]
+            : reply.reason.status,
+        ),
+    ).toEqual([[0, 'lease'], [1, undefined], 404])
+    const two = await Promise.all([save(third, 2), save(third, 3)])
+    expect(two.map(({ kept: [asked] }) => asked)).toEqual([third.item, third.item])
+    const stored = await db.rows<{ response: string; n: number }>(
+      'SELECT w.response, COUNT(*) AS n FROM answer w JOIN attempt a ON a.id = w.attempt_id WHERE a.quiz_id = ? AND w.response IS NOT NULL GROUP BY w.response ORDER BY w.response',
+      [quiz],
+    )
+    expect(stored).toEqual([
+      { response: '{"text":"n1"}', n: 2 },
+      { response: '{"text":"n2"}', n: papers.length - 3 },
+      { response: '{"text":"n3"}', n: 1 },
+    ])
+  })
+
   it('what is no answer to its question is refused, said and set aside; the others of the batch are kept', async () => {
     const quiz = await openedQuiz(db, 'refuse')
     const attempt = await start(quiz)

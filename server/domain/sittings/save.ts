@@ -10,6 +10,8 @@ import { newId } from '../ids'
 import { notFound, Problem } from '../problem'
 import { loadEdition } from '../quizzes/edition'
 import { loadAttempt, loadPaper } from './attempts'
+import { guard, keeps, saveStatement } from './save-statement'
+import { savedTogether } from './saved-together'
 
 const item = z.string().regex(/^[a-z0-9]{1,12}$/)
 
@@ -85,14 +87,6 @@ function faultOf(response: AnswerSave['response'], { kind: name, body }: Questio
   return kind.excess?.(body, read.data) ?? null
 }
 
-const guard =
-  "a.id = ? AND a.student_id = ? AND a.state = 'open' AND a.hard_stop >= ? AND a.lease = ? AND w.page >= a.page AND w.stops_at >= ?"
-
-/** The save of one answer: the same guarded statement for all processes and nodes (architecture, Data). */
-export const saveStatement = `UPDATE attempt a JOIN answer w ON w.attempt_id = a.id
-  SET w.response = ?, w.flagged = ?, w.kept_at = ?, w.seq = ?, w.lease = a.lease, a.touched = a.touched + 1
-  WHERE ${guard} AND w.item = ? AND (w.lease < a.lease OR w.seq < ?)`
-
 /** Several answers (after a lost connection) in one such statement. */
 function statementFor(answers: readonly AnswerSave[]): {
   sql: string
@@ -108,8 +102,8 @@ function statementFor(answers: readonly AnswerSave[]): {
   const seq = per((answer) => answer.seq)
   return {
     sql: `UPDATE attempt a JOIN answer w ON w.attempt_id = a.id
-      SET w.response = ${response.sql}, w.flagged = ${flagged.sql}, w.kept_at = ?, w.lease = a.lease, a.touched = a.touched + 1, w.seq = ${seq.sql}
-      WHERE ${guard} AND w.item IN (?) AND (w.lease < a.lease OR w.seq < ${seq.sql})`,
+      SET ${keeps({ response: response.sql, flagged: flagged.sql, seq: seq.sql })}
+      WHERE ${guard()} AND w.item IN (?) AND (w.lease < a.lease OR w.seq < ${seq.sql})`,
     values: (attempt, student, lease, now) => [
       ...response.values,
       ...flagged.values,
@@ -144,7 +138,11 @@ export async function saveAnswers(
   now: Instant,
 ): Promise<SaveReply> {
   const sorted = await sortAnswers(database, student, attempt, answers)
-  const reply = await keepAnswers(database, { student, attempt, lease, now }, sorted)
+  const from = { student, attempt, lease, now }
+  const [only] = sorted.valid
+  if (only && answers.length === 1 && (await savedTogether(database, from, only)))
+    return { now, hardStop: null, kept: [only.item], refused: [] }
+  const reply = await keepAnswers(database, from, sorted)
   if (!reply.refused.length) return { now, hardStop: null, ...reply }
   const { limits } = await loadAttempt(database, attempt)
   return { now, hardStop: limits.hardStop, ...reply }
