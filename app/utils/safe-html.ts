@@ -65,6 +65,13 @@ const options = {
   ],
 }
 
+/** A link opens beside the page: a paper that is being sat stays where it is. */
+DOMPurify.addHook('afterSanitizeAttributes', (node) => {
+  if (node.nodeName !== 'A' || !node.hasAttribute('href')) return
+  node.setAttribute('target', '_blank')
+  node.setAttribute('rel', 'noopener noreferrer')
+})
+
 /** HTML from people, cleaned again where it is shown. */
 export function safeHtml(source: string): string {
   return DOMPurify.sanitize(source, options)

@@ -37,7 +37,8 @@ export const allowedTags = [
 
 export const allowedAttributes: Record<string, readonly string[]> = {
   img: ['src', 'alt', 'width', 'height'],
-  a: ['href'],
+  // download: the name of a document that Thistle keeps.
+  a: ['href', 'download'],
   th: ['colspan', 'rowspan', 'scope'],
   td: ['colspan', 'rowspan'],
   // Maths as the editor writes it; the server fills it with rendered KaTeX when a question is saved.
@@ -48,7 +49,7 @@ export const allowedAttributes: Record<string, readonly string[]> = {
   video: ['src', 'controls', 'width', 'data-plays', 'aria-label'],
 }
 
-/** Pictures, sound and film come from Thistle itself only. */
+/** Pictures, sound, film and documents come from Thistle itself only. */
 export const mediaSource = /^\/api\/media\/[a-f0-9]{64}$/
 
 /** Rendered maths ends with this mark inside its span, so that its TeX can be found again. */

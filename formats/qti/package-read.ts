@@ -60,7 +60,7 @@ interface Package {
   /** By place. */ stimuli: Map<string, { id: string; stimulus: Stimulus }>
 }
 
-/** Pictures, sounds and films of a file, addressed by their digests; what is not in the package is left out and told. */
+/** Pictures, sounds, films and PDFs of a file, addressed by their digests; what is not in the package is left out and told. */
 function withMedia(tree: XmlElement, href: string, { files, media }: Package, notes: string[]): XmlElement {
   const named = (path: string): string | null => {
     const bytes = files.get(resolve(href, path))
@@ -75,6 +75,12 @@ function withMedia(tree: XmlElement, href: string, { files, media }: Package, no
   return {
     ...tree,
     children: mapElements(tree.children, (node) => {
+      const { href: link } = node.attributes
+      if (node.name === 'a') {
+        if (!link || !/\.pdf$/i.test(link) || !files.has(resolve(href, link))) return node
+        const download = resolve(href, link).split('/').at(-1)!
+        return { ...node, attributes: { ...node.attributes, download, href: named(link)! } }
+      }
       const attribute =
         node.name === 'object' ? 'data' : ['img', 'audio', 'video', 'source'].includes(node.name) ? 'src' : null
       const path = attribute && node.attributes[attribute]

@@ -26,6 +26,7 @@ const endings: Record<string, string> = {
   '52494646': 'webp',
   '1a45dfa3': 'webm',
   '4f676753': 'ogg',
+  '25504446': 'pdf',
 }
 const ending = (bytes: Uint8Array) => endings[bytesToHex(bytes.subarray(0, 4))] ?? 'bin'
 const safeId = (id: string, prefix: string, i: number) =>

@@ -157,6 +157,53 @@ it('a page break parts the section by hand, and closing words are set for bands 
     .toMatchObject([{ from: 85, html: '<p>Well done, {name}</p>' }])
 })
 
+/** Opens a quiz to Tuesday evening, without an end. */
+async function openToTuesday(id: string): Promise<void> {
+  const owner = await person(db, 'p-maren')
+  const { revision } = await loadQuiz(db, id)
+  const window = {
+    id: 'w1',
+    classes: ['c-tuesday'],
+    opens: now,
+    closes: null,
+    due: null,
+    latestStart: null,
+    closedAt: null,
+  }
+  await makeEdit(db, owner, id, revision, 'scene.9', addTo(['rules', 'windows'], null, [window]), now)
+  await openQuiz(db, owner, id, now)
+}
+
+it('a PDF stands in the instructions, and is kept by those who sit it: the paper stays where it is', async () => {
+  const id = await quizOf('with-pdf', [question('q-clearing')])
+  const { page } = maren
+  await page.goto(`/quizzes/${id}/compose`)
+  await page.getByText('Title, objectives, and what students read first').click()
+  await page.getByRole('textbox', { name: 'Instructions' }).waitFor()
+  const pdf = Buffer.from('%PDF-1.4\n1 0 obj<</Type/Catalog>>endobj\ntrailer<</Root 1 0 R>>\n%%EOF')
+  const chooser = page.waitForEvent('filechooser')
+  await page.getByRole('toolbar', { name: 'Tools for Instructions' }).getByRole('button', { name: /PDF/ }).click()
+  await (await chooser).setFiles({ name: 'Tide tables.pdf', mimeType: 'application/pdf', buffer: pdf })
+  const dialog = page.getByRole('dialog')
+  expect(await dialog.getByLabel('What it is called').inputValue()).toBe('Tide tables')
+  await dialog.getByRole('button', { name: 'Put it in' }).click()
+  await expect
+    .poll(async () => (await contentOf(id)).intro)
+    .toMatch(/^<p><a href="\/api\/media\/[a-f0-9]{64}" download="Tide tables.pdf">Tide tables<\/a>/)
+  await openToTuesday(id)
+  const silas = await visitor(address, 'Silas Penn')
+  await silas.page.goto(`/my/${id}`)
+  const download = silas.page.waitForEvent('download')
+  await silas.page.getByRole('link', { name: 'Tide tables' }).click()
+  expect((await download).suggestedFilename()).toBe('Tide tables.pdf')
+  expect(silas.page.url()).toContain(`/my/${id}`)
+  const href = (await silas.page.getByRole('link', { name: 'Tide tables' }).getAttribute('href'))!
+  const status = (who: Visitor) => who.page.evaluate(async (path) => (await fetch(path)).status, href)
+  const saturday = await visitor(address, 'Greta Vance')
+  expect([await status(silas), await status(saturday)]).toEqual([200, 404])
+  expect(silas.faults).toEqual([])
+})
+
 it('a section with a clock of its own is entered through its door, told when it is left, and closed', async () => {
   const owner = await person(db, 'p-maren')
   await quizOf('clocked', [])

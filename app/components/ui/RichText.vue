@@ -119,7 +119,15 @@ function takeRecording(sound: File) {
 function keepMedia({ src, kind, words, plays }: KeptMedia) {
   media.value = null
   if (kind === 'picture') run((chain) => chain.setImage({ src, alt: words }))()
-  else {
+  else if (kind === 'document') {
+    const marks = [{ type: 'link', attrs: { href: src, download: `${words}.pdf` } }]
+    run((chain) =>
+      chain.insertContent([
+        { type: 'text', text: words, marks },
+        { type: 'text', text: ' ' },
+      ]),
+    )()
+  } else {
     const attrs = { src, 'aria-label': words, 'data-plays': plays || null }
     run((chain) => chain.insertContent({ type: kind === 'sound' ? 'audio' : 'video', attrs }))()
   }
@@ -158,7 +166,7 @@ const wordTools: Tool[] = [
     mark: 'link',
     do: () => (address.value = String(editor.value?.getAttributes('link').href ?? '')),
   },
-  { name: 'Picture, sound or film', icon: ImagePlus, do: () => chooser.value?.click() },
+  { name: 'Picture, sound, film or PDF', icon: ImagePlus, do: () => chooser.value?.click() },
   { name: 'Record sound or film', icon: Mic, do: () => (recording.value = true) },
 ]
 const blockTools: Tool[] = [
@@ -237,7 +245,7 @@ function setWidth(event: Event) {
       <input
         ref="chooser"
         type="file"
-        accept="image/png,image/jpeg,image/gif,image/webp,audio/*,video/mp4,video/webm"
+        accept="image/png,image/jpeg,image/gif,image/webp,audio/*,video/mp4,video/webm,application/pdf"
         class="hidden"
         @change="chosen"
       />

@@ -13,6 +13,8 @@ export default route({
       'cache-control': 'private, max-age=31536000, immutable',
       'content-security-policy': "default-src 'none'",
       'accept-ranges': 'bytes',
+      // A document is kept by the browser: it does not take the place of a paper that is being sat.
+      ...(type === 'application/pdf' ? { 'content-disposition': 'attachment' } : {}),
     })
     const asked = /^bytes=(\d+)-(\d*)$/.exec(getHeader(event, 'range') ?? '')
     if (!asked) return bytes

@@ -1,22 +1,23 @@
 <script setup lang="ts">
 import { mediaRoutes } from '~/client/media'
-/** A picture, sound or film before it is put in: in words, and how often it may be played. Sends it to the server. */
+/** A picture, sound, film or PDF before it is put in: in words, and how often it may be played. Sends it to the server. */
 export interface KeptMedia {
   src: string
-  kind: 'picture' | 'sound' | 'film'
+  kind: 'picture' | 'sound' | 'film' | 'document'
   words: string
   /** 0 for as often as one likes. */
   plays: number
 }
 const { file } = defineProps<{ file: File | null }>()
 const emit = defineEmits<{ close: []; keep: [KeptMedia] }>()
+const isDocument = computed(() => file?.type === 'application/pdf')
 const words = ref('')
 const plays = ref(0)
 const { problem, busy, act } = useAct()
 watch(
   () => file,
   () => {
-    words.value = ''
+    words.value = isDocument.value ? file!.name.replace(/\.pdf$/i, '') : ''
     plays.value = 0
     problem.value = ''
   },
@@ -30,13 +31,15 @@ async function keep() {
 </script>
 
 <template>
-  <ModalDialog :open="file !== null" title="Picture, sound or film" @close="emit('close')">
+  <ModalDialog :open="file !== null" :title="isDocument ? 'PDF' : 'Picture, sound or film'" @close="emit('close')">
     <form v-if="file" @submit.prevent="keep">
       <p class="text-soft">{{ file.name }}</p>
-      <LabelledField label="What it shows, for those who cannot see it" class="mt-3"
+      <LabelledField
+        :label="isDocument ? 'What it is called' : 'What it shows, for those who cannot see it'"
+        class="mt-3"
         ><input v-model="words" class="field" maxlength="300"
       /></LabelledField>
-      <LabelledField v-if="!file.type.startsWith('image')" label="May be played" class="mt-3"
+      <LabelledField v-if="!isDocument && !file.type.startsWith('image')" label="May be played" class="mt-3"
         ><select v-model.number="plays" class="field">
           <option :value="0">as often as one likes</option>
           <option v-for="n in 5" :key="n" :value="n">{{ n === 1 ? 'once' : `${n} times` }}</option>

@@ -2,7 +2,7 @@ import Image from '@tiptap/extension-image'
 import { InlineMath } from '@tiptap/extension-mathematics'
 import { TableKit } from '@tiptap/extension-table'
 import StarterKit from '@tiptap/starter-kit'
-import { Mark, Node, type Extensions } from '@tiptap/vue-3'
+import { Extension, Mark, Node, type Extensions } from '@tiptap/vue-3'
 
 const Lowered = Mark.create({ name: 'sub', parseHTML: () => [{ tag: 'sub' }], renderHTML: () => ['sub', 0] })
 const Raised = Mark.create({ name: 'sup', parseHTML: () => [{ tag: 'sup' }], renderHTML: () => ['sup', 0] })
@@ -14,6 +14,12 @@ const Picture = Image.extend({
   },
 }).configure({
   resize: { enabled: true, directions: ['bottom-right'], minWidth: 40, minHeight: 24, alwaysPreserveAspectRatio: true },
+})
+
+/** A link to a document that Thistle keeps says what the document is called. */
+const DocumentName = Extension.create({
+  name: 'documentName',
+  addGlobalAttributes: () => [{ types: ['link'], attributes: { download: { default: null } } }],
 })
 
 /** A marked word of a text with gaps. */
@@ -55,6 +61,7 @@ const media = (name: 'audio' | 'video') =>
 export function extensions(gaps: boolean, openMaths: (tex: string, pos: number) => void): Extensions {
   return [
     StarterKit.configure({ heading: { levels: [3, 4] }, link: { openOnClick: false } }),
+    DocumentName,
     Lowered,
     Raised,
     Picture,

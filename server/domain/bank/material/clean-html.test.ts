@@ -15,6 +15,7 @@ describe('cleaning', () => {
     ['<a href="JaVaScRiPt:alert(1)">l</a>', '<a>l</a>'],
     ['<a href="data:text/html,x">l</a>', '<a>l</a>'],
     ['<a href="//elsewhere.example">l</a>', '<a>l</a>'],
+    ['<a href="https://tide.example/a.pdf" download="a.exe">l</a>', '<a href="https://tide.example/a.pdf">l</a>'],
     [
       '<a href="https://tide.example/a?b=1&amp;c=2" target="_blank" style="x">l</a>',
       '<a href="https://tide.example/a?b=1&amp;c=2">l</a>',
@@ -25,6 +26,7 @@ describe('cleaning', () => {
       `<img src="${media}" alt="A chart" width="200" />`,
     ],
     ['<img src="/api/media/../../etc" alt="x">', ''],
+    [`<a href="${media}" download="Tables.pdf">l</a>`, `<a href="${media}" download="Tables.pdf">l</a>`],
     ['<form action="/x"><input name="a"><button>b</button></form>', 'b'],
     ['<math><mtext></mtext></math>', ''],
     ['<object data="x"></object><embed src="x">', ''],

@@ -21,7 +21,10 @@ export function cleanHtml(source: string): string {
     allowProtocolRelative: false,
     exclusiveFilter: (frame) => mediaTags.has(frame.tag) && !mediaSource.test(frame.attribs.src ?? ''),
     transformTags: {
-      a: (tag, attribs) => ({ tagName: tag, attribs: { ...(attribs.href ? { href: attribs.href } : {}) } }),
+      a: (tag, { href, download }) => ({
+        tagName: tag,
+        attribs: { ...(href ? { href } : {}), ...(download && mediaSource.test(href ?? '') ? { download } : {}) },
+      }),
     },
   })
   return withSpans(cleaned, maths, ({ opening }) => `${opening}</span>`)

@@ -19,11 +19,13 @@ describe('types are read from the bytes (signatures of the standards named in me
     ['video/mp4', bytes([0, 0, 0, 24], 'ftypisom')],
     ['video/webm', bytes([0x1a, 0x45, 0xdf, 0xa3], 'xx V_VP9')],
     ['audio/webm', bytes([0x1a, 0x45, 0xdf, 0xa3], 'xx A_OPUS')],
+    ['application/pdf', bytes('%PDF-1.7')],
   ])('%s', (type, file) => expect(sniff(file)?.type).toBe(type))
   it.each([
     ['a page', '<!doctype html><script>x</script>'],
     ['a drawing with script', '<svg xmlns="http://www.w3.org/2000/svg"><script/></svg>'],
-    ['a document', '%PDF-1.7'],
+    ['a document of another sort', '{\\rtf1'],
+    ['a document with something before it', ' %PDF-1.7'],
     ['a program', 'MZ\x90'],
     ['an archive', 'PK\x03\x04'],
     ['a beginning cut short', '\x89PN'],

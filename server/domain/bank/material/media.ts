@@ -7,10 +7,10 @@ import type { Db } from '../../../database/database'
 import type { Person } from '../../../people/people'
 import { notFound, Problem } from '../../problem'
 
-export type MediaKind = 'picture' | 'sound' | 'film'
+export type MediaKind = 'picture' | 'sound' | 'film' | 'document'
 
 const mega = 1024 * 1024
-export const mediaLimits: Record<MediaKind, number> = { picture: 4 * mega, sound: 10 * mega, film: 40 * mega }
+export const mediaLimits: Record<MediaKind, number> = { picture: 4 * mega, sound: 10 * mega, film: 40 * mega, document: 20 * mega }
 export const mediaLimit = Math.max(...Object.values(mediaLimits))
 
 const latin = (bytes: Buffer, from: number, to: number) => bytes.subarray(from, to).toString('latin1')
@@ -26,7 +26,8 @@ const hasVideoTrack = (bytes: Buffer) => /V_(?:VP[89]|AV1|MPEG4)/.test(latin(byt
 
 /**
  * Signatures of the types that are taken: PNG (ISO/IEC 15948), JPEG (ISO/IEC 10918), GIF89a, WebP (RFC 9649); WAVE, Ogg
- * (RFC 3533), MP3 (ISO/IEC 11172-3, or an ID3 head), MP4 (ISO/IEC 14496-12) and WebM for sound and film.
+ * (RFC 3533), MP3 (ISO/IEC 11172-3, or an ID3 head), MP4 (ISO/IEC 14496-12) and WebM for sound and film;
+ * PDF (ISO 32000).
  */
 const signatures: { kind: MediaKind; type: string; matches: (bytes: Buffer) => boolean }[] = [
   { kind: 'picture', type: 'image/png', matches: begins(0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a) },
@@ -52,6 +53,7 @@ const signatures: { kind: MediaKind; type: string; matches: (bytes: Buffer) => b
   { kind: 'film', type: 'video/mp4', matches: (bytes) => isoBrand(bytes) !== '' },
   { kind: 'film', type: 'video/webm', matches: (bytes) => isMatroska(bytes) && hasVideoTrack(bytes) },
   { kind: 'sound', type: 'audio/webm', matches: isMatroska },
+  { kind: 'document', type: 'application/pdf', matches: (bytes) => latin(bytes, 0, 5) === '%PDF-' },
 ]
 
 /** What bytes are, or undefined. */
@@ -67,10 +69,11 @@ const refusals: Record<MediaKind, string> = {
   picture: 'A picture may have at most 4 MB. Make it smaller and try again.',
   sound: 'A sound may have at most 10 MB. Make it shorter and try again.',
   film: 'A film may have at most 40 MB. Make it shorter and try again.',
+  document: 'A PDF may have at most 20 MB. Make it smaller and try again.',
 }
 
 /** What is wrong with bytes that are to be kept, or null. */
-export function mediaFault(bytes: Buffer, wanted: readonly MediaKind[] = ['picture', 'sound', 'film']): Problem | null {
+export function mediaFault(bytes: Buffer, wanted: readonly MediaKind[] = ['picture', 'sound', 'film', 'document']): Problem | null {
   if (!bytes.length) return new Problem(422, 'empty', 'The file is empty.')
   const found = sniff(bytes)
   if (!found || !wanted.includes(found.kind)) {
@@ -78,6 +81,7 @@ export function mediaFault(bytes: Buffer, wanted: readonly MediaKind[] = ['pictu
       picture: 'PNG, JPEG, GIF or WebP picture',
       sound: 'WAVE, Ogg, MP3, M4A or WebM sound',
       film: 'MP4 or WebM film',
+      document: 'PDF',
     }
     return new Problem(415, 'media', `This is not a ${wanted.map((kind) => takes[kind]).join(', nor a ')}.`)
   }
@@ -85,7 +89,7 @@ export function mediaFault(bytes: Buffer, wanted: readonly MediaKind[] = ['pictu
 }
 
 /**
- * Keeps a picture, a sound or a film, once however often it comes; its type is read from its bytes, never believed.
+ * Keeps a picture, a sound, a film or a PDF, once however often it comes; its type is read from its bytes, never believed.
  * @param own only the person who added it and teachers may have it: a student's recording
  * @returns its address
  */
