@@ -13,6 +13,14 @@ export const classesOf = (rules: Pick<Rules, 'windows'>): string[] => [
   ...new Set(rules.windows.flatMap((window) => window.classes)),
 ]
 
+/** One student of each sort: those in the same classes with the same accommodations have the same times in every quiz. */
+export function oneOfEach(students: readonly Student[]): Student[] {
+  const sorts = new Map<string, Student>()
+  for (const student of students)
+    sorts.set(JSON.stringify([[...student.classes].sort(), student.accommodations]), student)
+  return [...sorts.values()]
+}
+
 /** Those of the given students for whom a quiz is meant: who are in the classes of its windows. */
 export function assignedTo(students: readonly Student[], rules: Rules): AssignedStudent[] {
   const classes = new Set(classesOf(rules))

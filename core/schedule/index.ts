@@ -14,7 +14,7 @@ export { closesNow, whatClosingDoes, type Closing } from './closing'
 export { latestEnd, startsOf, type Starts } from './starts'
 export { maySit, type MaySit } from './may-sit'
 export { attemptsUsedAt, moreAttempts, notSat, type AttemptFact, type Sat } from './attempts'
-export { assignedTo, classesOf, type AssignedStudent } from './assigned'
+export { assignedTo, classesOf, oneOfEach, type AssignedStudent } from './assigned'
 export {
   clockedSections,
   neverShorterSection,

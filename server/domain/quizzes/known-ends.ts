@@ -1,6 +1,6 @@
 import type { Quiz, Student } from '../../../core/quiz'
 import { endsByRules, type LatestEnds } from '../../../core/release'
-import { assignedTo, classesOf } from '../../../core/schedule'
+import { assignedTo, classesOf, oneOfEach } from '../../../core/schedule'
 import type { Db } from '../../database/database'
 import { Remembered } from '../../database/remembered'
 import { studentsOfClasses } from '../classes/students'
@@ -18,7 +18,10 @@ export interface Asked {
  */
 const known = new Remembered<Promise<LatestEnds>>(2000)
 
-/** One after another, and others are served in between. */
+/**
+ * One after another, and others are served in between.
+ * @param students one of each sort is enough: the latest of the same ends is that end
+ */
 async function workOut(students: Promise<Student[]>, before: Promise<unknown>, quiz: Quiz): Promise<LatestEnds> {
   await before
   await new Promise((done) => setImmediate(done))
@@ -30,7 +33,8 @@ export async function endsByDocument(db: Db, quizzes: readonly Asked[], roster: 
   const keyOf = ({ row }: Asked) => `${documentKey(row)} ${roster}`
   const fresh = quizzes.filter((asked) => !known.get(keyOf(asked)))
   if (fresh.length) {
-    const students = studentsOfClasses(db, [...new Set(fresh.flatMap(({ quiz }) => classesOf(quiz.rules)))])
+    const classes = [...new Set(fresh.flatMap(({ quiz }) => classesOf(quiz.rules)))]
+    const students = studentsOfClasses(db, classes).then(oneOfEach)
     let before: Promise<unknown> = students
     for (const asked of fresh) {
       const key = keyOf(asked)

@@ -11,7 +11,7 @@ import {
   type ReleaseContext,
   type Visible,
 } from '../../../core/release'
-import { attemptsUsedAt, classesOf } from '../../../core/schedule'
+import { attemptsUsedAt } from '../../../core/schedule'
 import type { Attempt } from '../sittings/attempts'
 import { satOf } from '../sittings/sat'
 
@@ -34,11 +34,10 @@ export function quizMoments(
   student: Pick<Student, 'classes'>,
   releasedAt: ReadonlyMap<string, Instant>,
 ): QuizMoments {
-  const meant = classesOf(rules)
   return {
     rules,
     ends: endsFrom(ends),
-    classes: student.classes.filter((each) => meant.includes(each)),
+    classes: student.classes.filter((each) => rules.windows.some((window) => window.classes.includes(each))),
     releasedAt,
   }
 }

@@ -53,9 +53,10 @@ async function ownAttempts(database: Database, student: string, now: Instant): P
 /** Quizzes that a student may meet: of their classes, or that they have sat. */
 const theirs = (db: Db, student: string, after: number) =>
   db.rows<Pick<QuizRow, 'id' | 'state' | 'revision' | 'changed_at'> & Pick<SchoolRow, 'roster'>>(
-    `SELECT q.id, q.state, q.revision, q.changed_at, s.roster FROM quiz q JOIN school s ON s.id = q.school_id WHERE q.state IN ('published', 'filed') AND q.id IN
+    `SELECT q.id, q.state, q.revision, q.changed_at, s.roster FROM
       (SELECT c.quiz_id FROM enrolment e JOIN quiz_class c ON c.class_id = e.class_id WHERE e.person_id = ?
-      UNION SELECT quiz_id FROM attempt WHERE student_id = ?)
+      UNION SELECT quiz_id FROM attempt WHERE student_id = ?) t
+    JOIN quiz q ON q.id = t.quiz_id AND q.state IN ('published', 'filed') JOIN school s ON s.id = q.school_id
     ORDER BY q.state = 'filed', q.changed_at DESC, q.id LIMIT ? OFFSET ?`,
     [student, student, mostListed + 1, after],
   )
@@ -106,8 +107,9 @@ export async function myQuizzes(
     const sitting = mine.find((attempt) => attempt.state === 'open')
     const done = mine.filter((attempt) => attempt.state !== 'open')
     const last = done.at(-1)
-    const moments = quizMoments(quiz.rules, ends.get(id)!, student, released.get(id) ?? new Map<string, Instant>())
-    const sight = last && sightOf(moments, last, mine, viewings.get(last.id) ?? [], now)
+    const moments =
+      last && quizMoments(quiz.rules, ends.get(id)!, student, released.get(id) ?? new Map<string, Instant>())
+    const sight = moments && sightOf(moments, last, mine, viewings.get(last.id) ?? [], now)
     const showsGrade =
       sight && sight.grade.percent !== null && shownInLists(releaseOf(quiz.rules), sight.visible, 'grade')
     if (showsGrade) seen.push({ attempt: last.id, facet: 'grade' })
