@@ -70,7 +70,10 @@ async function browser() {
   while (part < parts) await tests('e2e', `${++part}/${parts}`)
 }
 
-/** Two lanes, one for each core. All but the format asks for the types that the build lays out. */
+/**
+ * Three lanes on two cores: servers and browsers wait for much, what is checked and computed for nothing. All but the
+ * format asks for the types that the build lays out.
+ */
 async function first() {
   await step('format', bin('prettier'), ['--check', '.'])
   await built
@@ -87,7 +90,7 @@ async function second() {
   await tests('server')
   await browser()
 }
-await Promise.all([first(), second()])
+await Promise.all([first(), second(), browser()])
 rmSync(reports, { recursive: true, force: true })
 
 if (failed.length) say(`\nFailed: ${[...new Set(failed)].join(', ')}`)
