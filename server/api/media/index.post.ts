@@ -6,7 +6,8 @@ export default route({
   right: 'teacher',
   bytes: {
     most: mediaLimit,
-    sentence: 'A film may have at most 40 MB, a PDF 20 MB, a sound 10 MB, a picture 4 MB. Make it smaller and try again.',
+    sentence:
+      'A film may have at most 40 MB, a PDF 20 MB, a sound 10 MB, a picture 4 MB. Make it smaller and try again.',
   },
   handle: ({ db, person, bytes, now }) => addMedia(db, person, bytes, now),
 })

@@ -10,7 +10,12 @@ import { notFound, Problem } from '../../problem'
 export type MediaKind = 'picture' | 'sound' | 'film' | 'document'
 
 const mega = 1024 * 1024
-export const mediaLimits: Record<MediaKind, number> = { picture: 4 * mega, sound: 10 * mega, film: 40 * mega, document: 20 * mega }
+export const mediaLimits: Record<MediaKind, number> = {
+  picture: 4 * mega,
+  sound: 10 * mega,
+  film: 40 * mega,
+  document: 20 * mega,
+}
 export const mediaLimit = Math.max(...Object.values(mediaLimits))
 
 const latin = (bytes: Buffer, from: number, to: number) => bytes.subarray(from, to).toString('latin1')
@@ -73,7 +78,10 @@ const refusals: Record<MediaKind, string> = {
 }
 
 /** What is wrong with bytes that are to be kept, or null. */
-export function mediaFault(bytes: Buffer, wanted: readonly MediaKind[] = ['picture', 'sound', 'film', 'document']): Problem | null {
+export function mediaFault(
+  bytes: Buffer,
+  wanted: readonly MediaKind[] = ['picture', 'sound', 'film', 'document'],
+): Problem | null {
   if (!bytes.length) return new Problem(422, 'empty', 'The file is empty.')
   const found = sniff(bytes)
   if (!found || !wanted.includes(found.kind)) {
