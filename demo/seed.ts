@@ -54,9 +54,9 @@ async function seedPeople(database: Database): Promise<void> {
       zone,
       halfLaidOut,
     ])
-    await db.run('INSERT INTO person (id, school_id, role, name, email, password_hash, accommodation) VALUES ?', [
+    await db.run('INSERT INTO person (id, school_id, role, name, email, password_hash, accommodation, admin) VALUES ?', [
       [
-        ...teachers.map(([id, name]) => [id, demoSchool, 'teacher', name, email(name), hash, null]),
+        ...teachers.map(([id, name]) => [id, demoSchool, 'teacher', name, email(name), hash, null, id === 'p-maren' ? 1 : 0]),
         ...students.map((name) => [
           personId(name),
           demoSchool,
@@ -65,6 +65,7 @@ async function seedPeople(database: Database): Promise<void> {
           email(name),
           hash,
           accommodations[name] ? toJson(accommodations[name]) : null,
+          0,
         ]),
       ],
     ])

@@ -1,8 +1,10 @@
 import { route } from './route'
 
 export const studentRoutes = {
+  page: route<typeof import('~~/server/api/students/[id]/index.get')>('GET', 'students/[id]'),
   setAccommodation: route<typeof import('~~/server/api/students/[id]/accommodation.put')>(
     'PUT',
     'students/[id]/accommodation',
   ),
+  link: route<typeof import('~~/server/api/students/[id]/link.post')>('POST', 'students/[id]/link'),
 }

@@ -14,10 +14,15 @@ const areas = computed(() =>
         { to: '/bank', name: 'Bank' },
         { to: '/quizzes', name: 'Quizzes' },
         { to: '/classes', name: 'Classes' },
+        ...(session.person?.admin ? [{ to: '/school', name: 'School' }] : []),
       ],
 )
 const isHere = (to: string) =>
-  route.path === to || route.path.startsWith(`${to}/`) || (to === '/my' && route.path.startsWith('/review'))
+  route.path === to ||
+  route.path.startsWith(`${to}/`) ||
+  (to === '/my' && route.path.startsWith('/review')) ||
+  (to === '/classes' && route.path.startsWith('/students')) ||
+  (to === '/school' && route.path.startsWith('/mail'))
 const clock = computed(
   () =>
     `${new Intl.DateTimeFormat('en-GB', { timeZone: session.zone, weekday: 'short' }).format(new Date(now.value))} ${clockTime(now.value, session.zone)}`,
@@ -49,7 +54,9 @@ async function leave() {
         </nav>
         <div class="ml-auto flex flex-wrap items-center gap-x-5 text-label">
           <span :title="`The school’s time (${session.zone})`">{{ clock }}</span>
-          <span>{{ session.person?.name }}</span>
+          <NuxtLink to="/me" class="underline decoration-transparent underline-offset-2 hover:decoration-current">{{
+            session.person?.name
+          }}</NuxtLink>
           <button class="text-bar-soft underline underline-offset-2 hover:text-bar-ink" @click="leave">Sign out</button>
         </div>
       </div>

@@ -10,6 +10,14 @@ const route = useRoute()
 const email = ref('')
 const password = ref('')
 const { problem, busy, act } = useAct()
+const forgot = ref(false)
+const written = ref(false)
+async function ask() {
+  await act(async () => {
+    await sessionRoutes.forgot({ body: { email: email.value } })
+    written.value = true
+  })
+}
 const { state: people } = useAsyncState(() => sessionRoutes.demoPeople(), [])
 const groups = computed(() => {
   const students = Map.groupBy(
@@ -36,7 +44,25 @@ async function enter(how: () => Promise<void>) {
     <section>
       <h1 class="text-4xl">Thistle</h1>
       <p class="mt-2 text-lg text-soft">{{ session.school || 'Quizzes, built, sat and marked.' }}</p>
-      <form class="mt-8 space-y-4" @submit.prevent="enter(() => session.signIn(email, password))">
+      <form v-if="forgot" class="mt-8 space-y-4" @submit.prevent="ask">
+        <h2 class="text-xl">A new password</h2>
+        <p v-if="written" role="status" class="note-good">
+          If somebody signs in with this address, a letter with a link is on its way to it. The link holds for two
+          hours.
+        </p>
+        <template v-else>
+          <p class="text-soft">
+            Write the address that you sign in with. A letter brings a link. Who has no address asks their teacher.
+          </p>
+          <LabelledField label="E-mail"
+            ><input v-model="email" class="field" type="email" autocomplete="username" required
+          /></LabelledField>
+          <ProblemNote :words="problem" />
+          <button class="btn btn-main w-full" :disabled="busy">Write to me</button>
+        </template>
+        <button type="button" class="btn btn-quiet" @click="forgot = written = false">Back to signing in</button>
+      </form>
+      <form v-else class="mt-8 space-y-4" @submit.prevent="enter(() => session.signIn(email, password))">
         <div>
           <LabelledField label="E-mail"
             ><input v-model="email" class="field" type="email" autocomplete="username" required
@@ -49,6 +75,10 @@ async function enter(how: () => Promise<void>) {
         </div>
         <ProblemNote :words="problem" />
         <button class="btn btn-main w-full" :disabled="busy">Sign in</button>
+        <p class="flex flex-wrap justify-between gap-x-4 text-label">
+          <button type="button" class="link" @click="forgot = true">Password forgotten</button>
+          <NuxtLink to="/join" class="link">Join a class with a code</NuxtLink>
+        </p>
       </form>
     </section>
     <section v-if="groups.length" class="border-rule md:border-l md:pl-14">

@@ -23,6 +23,8 @@ export const useSession = defineStore('session', () => {
     school,
     zone,
     asked,
+    /** Who has just come in some other way: by a link, a code, or a first start. */
+    take,
     async load() {
       if (!asked.value) take(await sessionRoutes.current())
     },

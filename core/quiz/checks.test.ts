@@ -128,7 +128,9 @@ describe('checkQuiz', () => {
     expect(mended.map((each) => each.code)).not.toContain(hit.code)
   })
   it('tells who loses extra time when the window wins', () => {
-    const student = sampleStudent({ accommodations: [{ factor: 1.5, extraMinutes: 0, stretchWindow: false }] })
+    const student = sampleStudent({
+      accommodations: [{ factor: 1.5, extraMinutes: 0, stretchWindow: false, language: null, largerType: false }],
+    })
     const quiz = { content: sampleContent([questionRow('q1')]), rules: sampleRules({ atClosing: 'window' }) }
     expect(run(quiz, [student]).find((each) => each.code === 'extra-cut')!.sentence).toMatch(
       /Petra Lund loses extra time/,

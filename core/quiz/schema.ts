@@ -146,9 +146,19 @@ export const accommodation = z.strictObject({
   extraMinutes: z.number().min(0).max(600).multipleOf(0.5),
   /** Extra time also stretches the window's end. */
   stretchWindow: z.boolean(),
+  /** Quizzes that are offered in it begin in it; null for as each is set. */
+  language: z.string().min(2).max(35).nullable().default(null),
+  /** Papers are set in larger type. */
+  largerType: z.boolean().default(false),
 })
 export type Accommodation = z.infer<typeof accommodation>
-export const noAccommodation: Accommodation = { factor: 1, extraMinutes: 0, stretchWindow: false }
+export const noAccommodation: Accommodation = {
+  factor: 1,
+  extraMinutes: 0,
+  stretchWindow: false,
+  language: null,
+  largerType: false,
+}
 
 /** A student as the schedule needs one. */
 export interface Student {

@@ -235,7 +235,15 @@ it('is worked out for 2,000 students of 60 classes, each with an accommodation o
     const student = sampleStudent({
       id: `s${i}`,
       classes: [classes[i % 60]!],
-      accommodations: [{ factor: 1 + (i % 50) / 100, extraMinutes: i % 7, stretchWindow: i % 2 === 0 }],
+      accommodations: [
+        {
+          factor: 1 + (i % 50) / 100,
+          extraMinutes: i % 7,
+          stretchWindow: i % 2 === 0,
+          language: null,
+          largerType: false,
+        },
+      ],
     })
     return { schedule: scheduleFor(rules, student), classes: student.classes }
   })

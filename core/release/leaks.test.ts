@@ -58,7 +58,13 @@ function rulesOf({ first, second, limit, atClosing, grace, hasDue, from }: Situa
   })
 }
 function everyoneOf(situation: Situation): Assigned[] {
-  const accommodation = { factor: 1, extraMinutes: situation.extra, stretchWindow: true }
+  const accommodation = {
+    factor: 1,
+    extraMinutes: situation.extra,
+    stretchWindow: true,
+    language: null,
+    largerType: false,
+  }
   const students = [
     sampleStudent({ id: 'ann', classes: ['tue'] }),
     sampleStudent({ id: 'ben', classes: ['sat'], accommodations: [accommodation] }),

@@ -13,6 +13,8 @@ const student = fc.record({
       factor: fc.constantFrom(1, 1.25, 1.5),
       extraMinutes: fc.constantFrom(0, 10),
       stretchWindow: fc.boolean(),
+      language: fc.constant(null),
+      largerType: fc.boolean(),
     }),
     { maxLength: 2 },
   ),

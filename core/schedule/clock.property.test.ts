@@ -39,6 +39,8 @@ const accommodations: fc.Arbitrary<Accommodation> = fc.record({
   factor: fc.integer({ min: 100, max: 300 }).map((n) => n / 100),
   extraMinutes: fc.integer({ min: 0, max: 60 }),
   stretchWindow: fc.boolean(),
+  language: fc.constant(null),
+  largerType: fc.boolean(),
 })
 const scheduleOf = (rules: Rules, own: Accommodation[] = []) =>
   scheduleFor(rules, sampleStudent({ accommodations: own.length ? own : [mostGenerous([])] }))

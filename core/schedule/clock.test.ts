@@ -66,13 +66,17 @@ describe('deadline and hard stop', () => {
   )
   it('a stretched window without a limit grows by the measure of the extra time', () => {
     const student = (accommodation: object) =>
-      sampleStudent({ accommodations: [{ factor: 1, extraMinutes: 0, stretchWindow: true, ...accommodation }] })
+      sampleStudent({
+        accommodations: [
+          { factor: 1, extraMinutes: 0, stretchWindow: true, language: null, largerType: false, ...accommodation },
+        ],
+      })
     // 09:00 to 11:59 are 179 minutes.
     const ends = (accommodation: object) =>
       limitsFor(schedule({ limit: null }, student(accommodation)), started('09:30')).deadline
     expect(ends({ factor: 2 })).toBe(at('14:58'))
     expect(ends({ extraMinutes: 30 })).toBe(at('12:29'))
-    expect(ends({ factor: 2, stretchWindow: false })).toBe(at('11:59'))
+    expect(ends({ factor: 2, stretchWindow: false, language: null, largerType: false })).toBe(at('11:59'))
   })
   it('phases follow one another', () => {
     const phase = (time: string) =>
@@ -103,7 +107,15 @@ describe('deadline and hard stop', () => {
         fc.nat(60),
         (first, second, minutes, factor, extraMinutes) => {
           const student = sampleStudent({
-            accommodations: [{ factor: Math.round(factor * 100) / 100, extraMinutes, stretchWindow: false }],
+            accommodations: [
+              {
+                factor: Math.round(factor * 100) / 100,
+                extraMinutes,
+                stretchWindow: false,
+                language: null,
+                largerType: false,
+              },
+            ],
           })
           const startedAt = plus(at('09:00'), minutes * minute)
           const limits = [first, second].map(({ accepted, ...rules }) => {

@@ -28,6 +28,8 @@ export function mostGenerous(accommodations: readonly Accommodation[]): Accommod
     factor: Math.max(1, ...accommodations.map((each) => each.factor)),
     extraMinutes: Math.max(0, ...accommodations.map((each) => each.extraMinutes)),
     stretchWindow: accommodations.some((each) => each.stretchWindow),
+    language: accommodations.find((each) => each.language !== null)?.language ?? null,
+    largerType: accommodations.some((each) => each.largerType),
   }
 }
 

@@ -8,7 +8,9 @@ import { neverShorterSection, sectionLimits, sectionMinutes, toldOfSections } fr
 const scheduleWith = (factor: number, extraMinutes: number, grace = 1) =>
   scheduleFor(
     sampleRules({ grace }),
-    sampleStudent({ accommodations: [{ factor, extraMinutes, stretchWindow: false }] }),
+    sampleStudent({
+      accommodations: [{ factor, extraMinutes, stretchWindow: false, language: null, largerType: false }],
+    }),
   )
 
 describe('the clock of a section', () => {

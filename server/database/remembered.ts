@@ -25,4 +25,8 @@ export class Remembered<V> {
   delete(key: string): void {
     this.entries.delete(key)
   }
+
+  clear(): void {
+    this.entries.clear()
+  }
 }

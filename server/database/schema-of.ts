@@ -43,6 +43,8 @@ const words: Record<string, string> = {
   'answer_aside.reason': "'ended' | 'lease' | 'page' | 'section' | 'stale' | 'invalid'",
   'import_batch.state': "'staged' | 'running' | 'stopping' | 'done' | 'undone'",
   'person.role': "'teacher' | 'student'",
+  'person.state': "'here' | 'left'",
+  'class_teacher.may': "'teach' | 'help'",
   'session.role': "'teacher' | 'student'",
   'question.state': "'work' | 'usable' | 'retired'",
   'question.sharing': "'private' | 'named' | 'school' | 'staged' | 'outside'",

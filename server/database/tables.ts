@@ -88,11 +88,30 @@ export interface ClassRow {
   id: string
   school_id: string
   name: string
+  term_id: string | null
+  touched: number
+  filed: number
+  outside_id: string | null
+  join_code: string | null
+  join_until: string | null
+}
+
+export interface ClassGroupRow {
+  id: string
+  class_id: string
+  name: string
+  accommodation: string | null
+}
+
+export interface ClassGroupMemberRow {
+  group_id: string
+  person_id: string
 }
 
 export interface ClassTeacherRow {
   class_id: string
   person_id: string
+  may: 'teach' | 'help'
 }
 
 export interface EditionRow {
@@ -107,6 +126,7 @@ export interface EditionRow {
 export interface EnrolmentRow {
   class_id: string
   person_id: string
+  since: string | null
 }
 
 export interface FolderRow {
@@ -143,6 +163,27 @@ export interface KnownBrowserRow {
   token: string
   person_id: string
   at: string
+}
+
+export interface LeftClassRow {
+  class_id: string
+  person_id: string
+  since: string | null
+  left_at: string
+  by_id: string | null
+}
+
+export interface MailRow {
+  id: string
+  school_id: string
+  to_address: string
+  subject: string
+  body: string
+  written_at: string
+  due_at: string | null
+  sent_at: string | null
+  tries: number
+  fault: string
 }
 
 export interface MarkRow {
@@ -206,6 +247,15 @@ export interface OutsideFaultRow {
   words: string
 }
 
+export interface PassRow {
+  token: string
+  person_id: string
+  made_by: string | null
+  made_at: string
+  until: string
+  used_at: string | null
+}
+
 export interface PasswordTryRow {
   subject: string
   since: string
@@ -217,9 +267,13 @@ export interface PersonRow {
   school_id: string
   role: 'teacher' | 'student'
   name: string
-  email: string
+  email: string | null
   password_hash: string
   accommodation: string | null
+  admin: number
+  state: 'here' | 'left'
+  outside_id: string | null
+  need_reason: string
 }
 
 export interface QuestionRow {
@@ -393,6 +447,16 @@ export interface ReleasedRow {
   at: string
 }
 
+export interface RosterTakenRow {
+  id: string
+  school_id: string
+  by_id: string
+  at: string
+  name: string
+  body: string
+  undone_at: string | null
+}
+
 export interface RulesVersionRow {
   quiz_id: string
   version: number
@@ -465,6 +529,15 @@ export interface StimulusVersionRow {
   made_by: string
   made_at: string
   body: string
+}
+
+export interface TermRow {
+  id: string
+  school_id: string
+  name: string
+  starts: string
+  ends: string
+  outside_id: string | null
 }
 
 export interface ViewedRow {

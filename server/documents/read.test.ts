@@ -72,7 +72,13 @@ describe.each(releases)('documents of %s', (release) => {
 
 describe('small documents', () => {
   it('an accommodation that says less than today’s is completed', () => {
-    expect(readAccommodation('{"factor":1.5}')).toEqual({ factor: 1.5, extraMinutes: 0, stretchWindow: false })
+    expect(readAccommodation('{"factor":1.5}')).toEqual({
+      factor: 1.5,
+      extraMinutes: 0,
+      stretchWindow: false,
+      language: null,
+      largerType: false,
+    })
     expect(readAccommodation(null)).toMatchObject({ factor: 1 })
   })
   it('a name that is no rule any more does not make a quiz uneditable', () => {

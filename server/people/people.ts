@@ -6,6 +6,8 @@ export interface Person {
   role: 'teacher' | 'student'
   name: string
   zone: string
+  /** Runs the school: its people, terms and zone. */
+  admin: boolean
 }
 
 /** One of the demo school's people, to come in as. */
@@ -20,17 +22,20 @@ export interface DemoPerson {
 
 /** A person with their school and its zone; undefined where there is none. */
 export async function findPerson(db: Db, id: string): Promise<Person | undefined> {
-  return db.one<Person>(
-    'SELECT p.id, p.school_id AS school, p.role, p.name, s.zone FROM person p JOIN school s ON s.id = p.school_id WHERE p.id = ?',
+  const row = await db.one<Omit<Person, 'admin'> & { admin: number }>(
+    'SELECT p.id, p.school_id AS school, p.role, p.name, p.admin, s.zone FROM person p JOIN school s ON s.id = p.school_id WHERE p.id = ?',
     [id],
   )
+  return row && { ...row, admin: Boolean(row.admin) }
 }
 
 /**
  * Who an e-mail address belongs to, written in whatever case, with the hash of their password; undefined where nobody.
  */
 export async function findByEmail(db: Db, email: string): Promise<{ id: string; password_hash: string } | undefined> {
-  return db.one('SELECT id, password_hash FROM person WHERE email = ?', [email.trim().toLowerCase()])
+  return db.one("SELECT id, password_hash FROM person WHERE email = ? AND state = 'here' AND password_hash <> ''", [
+    email.trim().toLowerCase(),
+  ])
 }
 
 /** People of a demo school, teachers first; empty where no school is one. */

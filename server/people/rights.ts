@@ -1,6 +1,6 @@
 import { id as idSchema } from '../../core/question'
 import type { Db } from '../database/database'
-import { teaches } from '../domain/classes/classes'
+import { mayInClass, teaches } from '../domain/classes/teachers'
 import { mayLook, mayTeach } from '../domain/quizzes/quizzes'
 import { forbidden, notFound, Problem } from '../domain/problem'
 import type { Person } from './people'
@@ -19,6 +19,12 @@ export type Right =
   | 'quizReader'
   /** A teacher with the student `id` in a class of theirs. */
   | 'studentTeacher'
+  /** A teacher of the class `id`: who is in it, and what it is called. */
+  | 'classTeacher'
+  /** A teacher of the class `id`, or one who helps in it: its register. */
+  | 'classHelper'
+  /** A teacher who runs the school. */
+  | 'admin'
 
 /** Refuses a person who lacks a right. What is not theirs to see is "not here", so that nothing is told by asking. */
 export async function ensureRight(
@@ -34,5 +40,12 @@ export async function ensureRight(
   const id = idSchema.safeParse(asked).data
   if (right === 'quizTeacher' && !(id && (await mayTeach(db, person.id, id)))) throw notFound('This quiz')
   if (right === 'quizReader' && !(id && (await mayLook(db, person, id)))) throw notFound('This quiz')
+  if (right === 'admin' && !person.admin) throw forbidden()
+  if (right === 'classTeacher' || right === 'classHelper') {
+    const may = id && (await mayInClass(db, person.id, id))
+    if (!may) throw notFound('This class')
+    if (right === 'classTeacher' && may !== 'teach')
+      throw new Problem(403, 'helper', 'You help in this class. Who is in it is changed by those who teach it.')
+  }
   if (right === 'studentTeacher' && !(id && (await teaches(db, person.id, id)))) throw notFound('This student')
 }

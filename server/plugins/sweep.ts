@@ -3,7 +3,10 @@ import { currentDatabase } from '../database/current'
 import { dropAbandoned, forgetImports } from '../domain/imports/untake'
 import { forgetBrowsers } from '../people/known-browsers'
 import { forgetSessions } from '../people/sessions'
+import { forgetPasses } from '../people/passes'
 import { forgetTries } from '../people/tries'
+import { forgetLetters, sendDue } from '../domain/outbox'
+import { currentPost } from '../standins/mail/post'
 import { forgetPresence } from '../domain/quizzes/presence'
 import { settle } from '../domain/sittings/end'
 
@@ -15,7 +18,16 @@ export default defineNitroPlugin((nitro) => {
     try {
       while ((await settle(currentDatabase(), {}, serverNow())) === 50);
       await dropAbandoned(currentDatabase(), serverNow())
-      for (const forget of [forgetPresence, forgetSessions, forgetBrowsers, forgetTries, forgetImports])
+      await sendDue(currentDatabase(), await currentPost(), serverNow())
+      for (const forget of [
+        forgetPresence,
+        forgetSessions,
+        forgetBrowsers,
+        forgetTries,
+        forgetImports,
+        forgetPasses,
+        forgetLetters,
+      ])
         await forget(currentDatabase(), serverNow())
     } catch (error) {
       console.error('sweep', error)

@@ -106,7 +106,7 @@ it('what somebody needs counts from the moment it is set', async () => {
     db,
     await person(db, 'p-maren'),
     'p-nell-ashdown',
-    { factor: 2, extraMinutes: 30, stretchWindow: true },
+    { factor: 2, extraMinutes: 30, stretchWindow: true, language: null, largerType: false },
     later(1),
   )
   const after = (await asRead(quiz)).everyone

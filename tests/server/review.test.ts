@@ -103,7 +103,7 @@ describe('a review holds exactly what is released', () => {
       db,
       await person(db, 'p-maren'),
       'p-silas-penn',
-      { factor: 2, extraMinutes: 0, stretchWindow: false },
+      { factor: 2, extraMinutes: 0, stretchWindow: false, language: null, largerType: false },
       later(100),
     )
     expect(await shown(271)).toMatchObject({ shown: false, from: later(301) })
@@ -111,7 +111,7 @@ describe('a review holds exactly what is released', () => {
       db,
       await person(db, 'p-maren'),
       'p-silas-penn',
-      { factor: 1, extraMinutes: 0, stretchWindow: false },
+      { factor: 1, extraMinutes: 0, stretchWindow: false, language: null, largerType: false },
       later(100),
     )
   })

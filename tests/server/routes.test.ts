@@ -60,6 +60,8 @@ describe('rights', () => {
       const fresh = () => (id ? new Caller(server.address).as(id) : new Caller(server.address))
       const caller = path().startsWith('/api/session') ? await fresh() : people[role]!
       const { status, body: reply } = await caller.call(method, path(), body?.())
+      // Whoever signed out everywhere signs in again for what follows.
+      if (path().endsWith('/everywhere') && id) people[role] = await fresh()
       if (expected[role] === true)
         expect([401, 403, 404].includes(status) || status >= 500, `${role} got ${status} ${String(reply.detail)}`).toBe(
           false,

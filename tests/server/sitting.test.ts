@@ -348,7 +348,7 @@ describe('the end of a sitting', () => {
   })
   it('a closing closes for those whose window their extra time stretches, too; a later end stretches again', async () => {
     const maren = await person(db, 'p-maren')
-    const stretched = { factor: 3, extraMinutes: 0, stretchWindow: true }
+    const stretched = { factor: 3, extraMinutes: 0, stretchWindow: true, language: null, largerType: false }
     await setAccommodation(db, maren, petra, stretched, day)
     const quiz = await openedQuiz(db, 'close-stretched')
     await closeNow(db, maren, quiz, later(10))
@@ -358,7 +358,7 @@ describe('the end of a sitting', () => {
     await makeEdit(db, maren, quiz, revision, 'test.9', await rulesEdit(db, quiz, { windows }), later(12))
     // Two hours beyond its end by their extra time.
     expect(await start(quiz, petra, later(100))).toBeTruthy()
-    await setAccommodation(db, maren, petra, { factor: 1, extraMinutes: 0, stretchWindow: false }, later(101))
+    await setAccommodation(db, maren, petra, { factor: 1, extraMinutes: 0, stretchWindow: false, language: null, largerType: false }, later(101))
   })
 })
 
@@ -393,7 +393,7 @@ describe('rules stay living', () => {
       db,
       await person(db, 'p-maren'),
       'p-wyn-parrish',
-      { factor: 1.5, extraMinutes: 2, stretchWindow: false },
+      { factor: 1.5, extraMinutes: 2, stretchWindow: false, language: null, largerType: false },
       later(30),
     )
     expect((await loadAttempt(db, first)).limits.deadline).toBe(later(92))

@@ -13,8 +13,27 @@ export async function knowSitting(db: Database, now = iso(Date.now())): Promise<
   const silas = await person(db, 'p-silas-penn')
   known.attempt = (await startSitting(db, silas, 'quiz-buoys', { device: 'd1' }, now)).attempt
   known.address = (await setAddress(db, await person(db, 'p-maren'), 'quiz-tides', true, now)).address!
+  await layOutWalked(db)
   known.item = (await itemsOf(db, known.attempt))['q-port-mark']!.item
 }
+
+/** A class that Maren and Idris teach, with a group and somebody who can be moved about. */
+async function layOutWalked(db: Database): Promise<void> {
+  await db.run("INSERT INTO class (id, school_id, name) VALUES ('c-walk', 'gannet', 'Walked')")
+  await db.run("INSERT INTO class_teacher (class_id, person_id) VALUES ('c-walk', 'p-maren'), ('c-walk', 'p-idris')")
+  await db.run(
+    "INSERT INTO person (id, school_id, role, name, email, password_hash) VALUES ('p-walk', 'gannet', 'student', 'Walked About', NULL, '')",
+  )
+  await db.run("INSERT INTO enrolment (class_id, person_id) VALUES ('c-walk', 'p-walk')")
+  await db.run("INSERT INTO class_group (id, class_id, name) VALUES ('g-walk', 'c-walk', 'Walked')")
+  await db.run(
+    "INSERT INTO term (id, school_id, name, starts, ends) VALUES ('t-walk', 'gannet', 'Walked', '2026-09-01', '2026-12-20')",
+  )
+}
+const need = { factor: 1, extraMinutes: 0, stretchWindow: false, language: null, largerType: false }
+/** Who runs the school: Maren. */
+const adminOnly = { teacher: true, coTeacher: 403, student: 403, other: 403, nobody: 401 } as const
+const noPass = { teacher: 410, coTeacher: 410, student: 410, other: 410, nobody: 410 } as const
 
 const teacherOnly = { teacher: true, coTeacher: true, student: 403, other: 403, nobody: 401 } as const
 /** quiz-buoys is Maren's alone; quiz-tides she shares with Idris. */
@@ -37,6 +56,7 @@ export type Route = [
   expected: Expected,
 ]
 /** Every route: a request that is well formed, and who may make it. `true` is anything but 401, 403, 404 and faults. */
+let walked = 0
 export const routes: Route[] = [
   ['GET', 'health', () => '/api/health', undefined, anyone],
   ['GET', 'session/index', () => '/api/session', undefined, anyone],
@@ -240,7 +260,7 @@ export const routes: Route[] = [
     { teacher: 404, coTeacher: 404, student: 404, other: 404, nobody: 401 },
   ],
   ['GET', 'classes/index', () => '/api/classes', undefined, teacherOnly],
-  ['GET', 'classes/[id]', () => '/api/classes/c-saturday', undefined, ownQuiz],
+  ['GET', 'classes/[id]/index', () => '/api/classes/c-saturday', undefined, ownQuiz],
   [
     'PUT',
     'students/[id]/accommodation',
@@ -380,4 +400,151 @@ export const routes: Route[] = [
   ],
   ['GET', 'reviews/[id]', () => `/api/reviews/${known.attempt}`, undefined, ownAttempt],
   ['POST', 'sittings/[id]/hand-in', () => `/api/sittings/${known.attempt}/hand-in`, () => ({ lease: 1 }), ownAttempt],
+  // Classes and people. Maren and Idris teach c-walk; Saturday morning is Maren's alone.
+  ['POST', 'classes/index', () => '/api/classes', () => ({ name: 'Made by a walk' }), teacherOnly],
+  ['PUT', 'classes/[id]/index', () => '/api/classes/c-saturday', () => ({ name: 'Saturday morning' }), ownQuiz],
+  ['POST', 'classes/[id]/code', () => '/api/classes/c-saturday/code', () => ({ days: 3 }), ownQuiz],
+  ['DELETE', 'classes/[id]/code', () => '/api/classes/c-saturday/code', undefined, ownQuiz],
+  [
+    'POST',
+    'classes/[id]/students/index',
+    () => '/api/classes/c-saturday/students',
+    () => ({ list: 'Somebody New', invite: true }),
+    ownQuiz,
+  ],
+  [
+    'POST',
+    'classes/[id]/students/out',
+    () => '/api/classes/c-walk/students/out',
+    () => ({ students: ['p-none'] }),
+    teacherOnly,
+  ],
+  [
+    'POST',
+    'classes/[id]/students/back',
+    () => '/api/classes/c-walk/students/back',
+    () => ({ students: ['p-none'] }),
+    teacherOnly,
+  ],
+  // Into a class that one does not teach nobody is moved.
+  [
+    'POST',
+    'classes/[id]/students/move',
+    () => '/api/classes/c-walk/students/move',
+    () => ({ students: ['p-none'], to: 'c-saturday' }),
+    ownQuiz,
+  ],
+  [
+    'PUT',
+    'classes/[id]/students/need',
+    () => '/api/classes/c-walk/students/need',
+    () => ({ students: ['p-walk'], need }),
+    teacherOnly,
+  ],
+  [
+    'POST',
+    'classes/[id]/teachers/index',
+    () => '/api/classes/c-saturday/teachers',
+    () => ({ email: 'maren.holt@gannet.example', may: 'teach' }),
+    ownQuiz,
+  ],
+  ['DELETE', 'classes/[id]/teachers/[teacher]', () => '/api/classes/c-saturday/teachers/p-none', undefined, ownQuiz],
+  [
+    'POST',
+    'classes/[id]/groups/index',
+    () => '/api/classes/c-saturday/groups',
+    () => ({ name: `Walked ${walked++}`, members: [] }),
+    ownQuiz,
+  ],
+  [
+    'PUT',
+    'classes/[id]/groups/[group]/index',
+    () => '/api/classes/c-walk/groups/g-walk',
+    () => ({ name: 'Walked', members: ['p-walk'] }),
+    teacherOnly,
+  ],
+  [
+    'PUT',
+    'classes/[id]/groups/[group]/accommodation',
+    () => '/api/classes/c-walk/groups/g-walk/accommodation',
+    () => need,
+    teacherOnly,
+  ],
+  [
+    'DELETE',
+    'classes/[id]/groups/[group]/index',
+    () => '/api/classes/c-walk/groups/none',
+    undefined,
+    { ...teacherOnly, teacher: 404, coTeacher: 404 },
+  ],
+  ['POST', 'classes/code', () => '/api/classes/code', () => ({ code: 'BCDFG234' }), anyone],
+  ['POST', 'classes/join', () => '/api/classes/join', () => ({ code: 'BCDFG234' }), studentOnly],
+  [
+    'POST',
+    'classes/newcomer',
+    () => '/api/classes/newcomer',
+    () => ({ code: 'BCDFG234', name: 'New Comer', email: 'new@walk.example', password: 'three quiet harbours' }),
+    anyone,
+  ],
+  ['GET', 'students/[id]/index', () => '/api/students/p-kit-sorrel', undefined, ownQuiz],
+  ['POST', 'students/[id]/link', () => '/api/students/p-bram-oakes/link', undefined, ownQuiz],
+  ['GET', 'terms/index', () => '/api/terms', undefined, teacherOnly],
+  [
+    'POST',
+    'terms/index',
+    () => '/api/terms',
+    () => ({ name: 'Another', starts: '2027-01-10', ends: '2027-04-01' }),
+    adminOnly,
+  ],
+  [
+    'PUT',
+    'terms/[id]',
+    () => '/api/terms/t-walk',
+    () => ({ name: 'Walked', starts: '2026-09-01', ends: '2026-12-20' }),
+    adminOnly,
+  ],
+  ['DELETE', 'terms/[id]', () => '/api/terms/none', undefined, { ...adminOnly, teacher: 404 }],
+  ['GET', 'passes/[token]', () => '/api/passes/none', undefined, noPass],
+  ['POST', 'passes/[token]', () => '/api/passes/none', () => ({ password: 'three quiet harbours' }), noPass],
+  [
+    'PUT',
+    'session/password',
+    () => '/api/session/password',
+    () => ({ current: 'not this one', next: 'three quiet harbours' }),
+    signedIn,
+  ],
+  ['DELETE', 'session/everywhere', () => '/api/session/everywhere', undefined, signedIn],
+  ['POST', 'session/forgot', () => '/api/session/forgot', () => ({ email: 'nobody@walk.example' }), anyone],
+  ['GET', 'first-start/index', () => '/api/first-start', undefined, anyone],
+  [
+    'POST',
+    'first-start/index',
+    () => '/api/first-start',
+    () => ({
+      school: 'Second school',
+      zone: 'Europe/Oslo',
+      name: 'Second Teacher',
+      email: 'second@walk.example',
+      password: 'three quiet harbours',
+    }),
+    anyone,
+  ],
+  [
+    'PUT',
+    'school/index',
+    () => '/api/school',
+    () => ({ name: 'Gannet Sound Sailing School', zone: 'Europe/London' }),
+    adminOnly,
+  ],
+  ['GET', 'people/index', () => '/api/people?words=a', undefined, adminOnly],
+  [
+    'POST',
+    'people/index',
+    () => '/api/people',
+    () => ({ name: 'New Teacher', email: `t${walked++}@walk.example` }),
+    adminOnly,
+  ],
+  ['PUT', 'people/[id]/index', () => '/api/people/p-walk', () => ({ name: 'Walked About' }), adminOnly],
+  ['POST', 'people/[id]/link', () => '/api/people/p-walk/link', undefined, adminOnly],
+  ['GET', 'mail/index', () => '/api/mail', undefined, adminOnly],
 ]

@@ -1,120 +1,79 @@
 <script setup lang="ts">
 import { classRoutes } from '~/client/classes'
-import { studentRoutes } from '~/client/students'
+import { schoolRoutes } from '~/client/school'
 import { useAsyncState } from '@vueuse/core'
 import { count } from '~~/core/kit/phrases'
-import type { RosterStudent } from '~~/server/domain/classes/classes'
-import type { Reply } from '~/client/route'
 
 useHead({ title: 'Classes · Thistle' })
-const { state: classes, isReady, error } = useAsyncState(() => classRoutes.list(), [])
-const open = ref<string | null>(null)
-const roster = shallowRef<Reply<typeof classRoutes.roster> | null>(null)
-const editing = ref<RosterStudent | null>(null)
-const { problem, act } = useAct()
-watch(classes, (found) => {
-  const mine = found.find((each) => each.mine)
-  if (mine && !open.value) void show(mine.id)
-})
+const {
+  state: classes,
+  isReady,
+  error,
+  execute,
+} = useAsyncState(() => classRoutes.list(), [], { resetOnExecute: false })
+const { state: terms } = useAsyncState(() => schoolRoutes.terms(), [])
+const making = ref(false)
+const name = ref('')
+const term = ref<string | null>(null)
+const { problem, busy, act } = useAct()
+const groups = computed(() =>
+  [
+    { title: 'Yours', of: classes.value.filter((each) => each.mine && !each.filed) },
+    { title: 'Of the school', of: classes.value.filter((each) => !each.mine && !each.filed) },
+    { title: 'Filed away', of: classes.value.filter((each) => each.filed) },
+  ].filter((group) => group.of.length),
+)
 
-async function show(id: string) {
-  problem.value = ''
-  open.value = id
-  await act(async () => {
-    roster.value = await classRoutes.roster({ id })
-  })
-}
-const words = ({ accommodation }: RosterStudent) => {
-  const parts = [
-    accommodation.factor > 1 ? `time × ${accommodation.factor}` : '',
-    accommodation.extraMinutes ? `${accommodation.extraMinutes} min more` : '',
-    accommodation.stretchWindow ? 'also past the window' : '',
-  ].filter(Boolean)
-  return parts.join(', ')
-}
-async function keep() {
-  const student = editing.value
-  if (!student) return
-  await act(async () => {
-    await studentRoutes.setAccommodation({ id: student.id, body: student.accommodation })
-    announce(`${student.name}: kept. Every quiz follows it, papers under way too.`)
-    editing.value = null
-    await show(open.value!)
-  })
+async function make() {
+  const made = await act(() => classRoutes.make({ body: { name: name.value, term: term.value } }))
+  if (made) await navigateTo(`/classes/${made.id}`)
 }
 </script>
 
 <template>
   <main id="main" class="mx-auto w-full max-w-4xl px-5 py-8">
-    <h1 class="text-3xl">Classes</h1>
-    <ProblemNote v-if="error || (problem && !editing)" class="mt-4" :words="problem || sentenceOf(error)" />
-    <EmptyNote v-if="isReady && !classes.length" title="No class yet" class="mt-6"
-      >Classes come with the school’s roster.</EmptyNote
+    <header class="flex flex-wrap items-end gap-3">
+      <h1 class="grow text-3xl">Classes</h1>
+      <button class="btn btn-main" @click="making = true">Make a class…</button>
+    </header>
+    <ProblemNote v-if="error" class="mt-4" :words="sentenceOf(error)"
+      ><button class="link" @click="execute()">Try again</button></ProblemNote
     >
-    <div class="mt-5 flex flex-wrap gap-2">
-      <button
-        v-for="each in classes"
-        :key="each.id"
-        class="tag py-1 text-label"
-        :aria-pressed="open === each.id"
-        :disabled="!each.mine"
-        @click="show(each.id)"
-      >
-        {{ each.name }} · {{ each.mine ? count(each.students, 'student') : 'not yours' }}
-      </button>
-    </div>
-    <section v-if="roster" class="mt-6">
-      <h2 class="border-b border-ink pb-1 text-xl">{{ roster.name }}</h2>
+    <EmptyNote v-else-if="isReady && !classes.length" title="No class yet" class="mt-6"
+      >Make one, then add students by their names, or let them join with a code.</EmptyNote
+    >
+    <section v-for="group in groups" :key="group.title" class="mt-7">
+      <h2 class="border-b border-ink pb-1 text-xl">{{ group.title }}</h2>
       <ul>
         <li
-          v-for="student in roster.students"
-          :key="student.id"
-          class="flex flex-wrap items-center gap-x-4 border-b border-rule py-2"
+          v-for="each in group.of"
+          :key="each.id"
+          class="flex flex-wrap items-baseline gap-x-4 border-b border-rule py-2.5"
         >
-          <span class="min-w-48 font-semibold">{{ student.name }}</span><span class="min-w-52 grow text-soft">{{
-            student.email
-          }}</span>
-          <span v-if="words(student)" class="max-w-60 text-label leading-snug text-petrol">{{ words(student) }}</span>
-          <button
-            class="btn btn-quiet"
-            :aria-label="`Extra time for ${student.name}`"
-            @click="editing = { ...student, accommodation: { ...student.accommodation } }"
-          >
-            Extra time…
-          </button>
+          <NuxtLink
+            v-if="each.mine"
+            :to="`/classes/${each.id}`"
+            class="min-w-56 text-lg font-semibold break-words hover:underline"
+            >{{ each.name }}</NuxtLink><span v-else class="min-w-56 text-lg break-words">{{ each.name }}</span>
+          <span class="grow text-soft">{{ each.term }}</span>
+          <span v-if="each.may === 'help'" class="text-label text-soft">you help</span>
+          <span class="text-soft">{{ count(each.students, 'student') }}</span>
         </li>
       </ul>
     </section>
-    <ModalDialog :open="editing !== null" :title="`Extra time for ${editing?.name ?? ''}`" @close="editing = null">
-      <form v-if="editing" class="space-y-4" @submit.prevent="keep">
-        <p class="text-soft">
-          It belongs to the student: every quiz follows it, and a paper under way gets it at once.
-        </p>
-        <LabelledField label="Time factor"
-          ><input
-            v-model.number="editing.accommodation.factor"
-            class="field w-32!"
-            type="number"
-            min="1"
-            max="5"
-            step="0.05"
-        /></LabelledField>
-        <LabelledField label="Extra minutes"
-          ><input
-            v-model.number="editing.accommodation.extraMinutes"
-            class="field w-32!"
-            type="number"
-            min="0"
-            max="600"
-            step="0.5"
-        /></LabelledField>
-        <TickBox v-model="editing.accommodation.stretchWindow"
-          >the extra time also goes past the end of a window</TickBox
+    <ModalDialog :open="making" title="A new class" @close="making = false">
+      <form class="space-y-4" @submit.prevent="make">
+        <LabelledField label="Name"><input v-model="name" class="field" maxlength="80" required /></LabelledField>
+        <LabelledField v-if="terms.length" label="Term"
+          ><select v-model="term" class="field">
+            <option :value="null">none</option>
+            <option v-for="each in terms" :key="each.id" :value="each.id">{{ each.name }}</option>
+          </select></LabelledField
         >
         <ProblemNote :words="problem" />
         <div class="flex justify-end gap-2">
-          <button type="button" class="btn" @click="editing = null">Leave it</button
-          ><button class="btn btn-main">Keep</button>
+          <button type="button" class="btn" @click="making = false">Leave it</button
+          ><button class="btn btn-main" :disabled="busy">Make it</button>
         </div>
       </form>
     </ModalDialog>

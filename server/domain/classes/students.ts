@@ -1,13 +1,30 @@
-import type { EnrolmentRow, PersonRow } from '../../database/tables'
-import type { Student } from '../../../core/quiz'
-import type { Db } from '../../database/database'
+import type { ClassGroupRow, EnrolmentRow, PersonRow } from '../../database/tables'
+import type { Accommodation, Student } from '../../../core/quiz'
+import type { Db, Value } from '../../database/database'
 import { Remembered } from '../../database/remembered'
 import { readAccommodation } from '../../documents/read'
+import { grouped } from '../grouped'
 
 type Row = Pick<PersonRow, 'id' | 'name' | 'accommodation'> & Pick<EnrolmentRow, 'class_id'>
 
-/** One student a person, with the classes of all their rows. */
-function gathered(rows: Row[]): Map<string, Student> {
+/** What groups give to their members, by member; nobody is in it whose groups give nothing. */
+async function givenByGroups(db: Db, where: string, values: readonly Value[]): Promise<Map<string, Accommodation[]>> {
+  const rows = await db.rows<{ person_id: string } & Pick<ClassGroupRow, 'accommodation'>>(
+    `SELECT m.person_id, g.accommodation FROM class_group g JOIN class_group_member m ON m.group_id = g.id
+    WHERE g.accommodation IS NOT NULL AND ${where} ORDER BY g.id`,
+    values,
+  )
+  const given = new Map<string, Accommodation[]>()
+  for (const [student, each] of grouped(rows, (row) => row.person_id))
+    given.set(
+      student,
+      each.map((row) => readAccommodation(row.accommodation)),
+    )
+  return given
+}
+
+/** One student a person, with the classes of all their rows, and what they and their groups are given. */
+function gathered(rows: Row[], byGroups: ReadonlyMap<string, Accommodation[]>): Map<string, Student> {
   const byId = new Map<string, Student>()
   for (const row of rows) {
     const known = byId.get(row.id)
@@ -17,7 +34,7 @@ function gathered(rows: Row[]): Map<string, Student> {
         id: row.id,
         name: row.name,
         classes: [row.class_id],
-        accommodations: [readAccommodation(row.accommodation)],
+        accommodations: [readAccommodation(row.accommodation), ...(byGroups.get(row.id) ?? [])],
       })
   }
   return byId
@@ -28,16 +45,22 @@ const columns = 'p.id, p.name, p.accommodation, e.class_id FROM enrolment e JOIN
 /** Everybody in the given classes, by name, with those of their classes that are among the given. */
 export async function studentsOfClasses(db: Db, classes: readonly string[]): Promise<Student[]> {
   if (!classes.length) return []
-  return [
-    ...gathered(
-      await db.rows<Row>(`SELECT ${columns} WHERE e.class_id IN (?) ORDER BY p.name, p.id`, [classes]),
-    ).values(),
-  ]
+  const [rows, byGroups] = await Promise.all([
+    db.rows<Row>(`SELECT ${columns} WHERE e.class_id IN (?) ORDER BY p.name, p.id`, [classes]),
+    // Of whatever class: what a group is given goes for every quiz.
+    givenByGroups(db, 'm.person_id IN (SELECT person_id FROM enrolment WHERE class_id IN (?))', [classes]),
+  ])
+  return [...gathered(rows, byGroups).values()]
 }
 
 /** Students with all their classes, as core needs them. */
 export async function studentsByIds(db: Db, ids: readonly string[]): Promise<Map<string, Student>> {
-  return ids.length ? gathered(await db.rows<Row>(`SELECT ${columns} WHERE p.id IN (?)`, [ids])) : new Map()
+  if (!ids.length) return new Map()
+  const [rows, byGroups] = await Promise.all([
+    db.rows<Row>(`SELECT ${columns} WHERE p.id IN (?)`, [ids]),
+    givenByGroups(db, 'm.person_id IN (?)', [ids]),
+  ])
+  return gathered(rows, byGroups)
 }
 
 /**

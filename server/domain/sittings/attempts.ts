@@ -72,6 +72,8 @@ export interface WhichAttempts {
   quizzes?: readonly string[]
   student?: string
   number?: number
+  /** Whose students are in this class now. */
+  classId?: string
 }
 
 /** Attempts by student and number. An empty list of ids or quizzes has none. */
@@ -82,6 +84,7 @@ export async function loadAttempts(db: Db, which: WhichAttempts): Promise<Attemp
     ['quiz_id IN (?)', which.quizzes],
     ['student_id = ?', which.student],
     ['number = ?', which.number],
+    ['student_id IN (SELECT person_id FROM enrolment WHERE class_id = ?)', which.classId],
   ]
   const given = conditions.filter((each): each is [string, Value] => each[1] !== undefined)
   const rows = await db.rows<Row>(

@@ -14,7 +14,7 @@ import { loadReleases } from '../quizzes/releases'
 import { endsNow } from '../quizzes/ends-now'
 import { quizDocuments } from '../quizzes/known-documents'
 import { studentAt } from '../classes/students'
-import { loadViewings, noteViewings } from '../reviews/viewings'
+import { loadViewings, noteViewings, type Viewings } from '../reviews/viewings'
 import { quizMoments, sightOf } from '../reviews/context'
 import { loadAttempts, type Attempt } from './attempts'
 import { settle } from './end'
@@ -61,20 +61,44 @@ const theirs = (db: Db, student: string, after: number) =>
     [student, student, mostListed + 1, after],
   )
 
-/** A student's quizzes: those of their classes that are open, were sat, or are announced. Nothing of others is read. @param after how many are known already */
+/** A quiz as its student sees it, with what is theirs but may not be shown to them yet. */
+interface Listed {
+  quiz: MyQuiz
+  counting: { percent: string | null; passed: boolean | null } | null
+}
+
+/** A student's quizzes, for the student: the grades that are shown are seen by that. @param after how many are known already */
 export async function myQuizzes(
   database: Database,
   person: Person,
   now: Instant,
   after = 0,
 ): Promise<{ quizzes: MyQuiz[]; more: boolean; next: number }> {
+  const { listed, seen, viewings, ...rest } = await quizzesOf(database, person, now, after)
+  await noteViewings(database, viewings, seen, now)
+  return { quizzes: listed.map(({ quiz }) => quiz), ...rest }
+}
+
+/** A student's quizzes: those of their classes that are open, were sat, or are announced. Nothing of others is read, and nothing is taken for seen. */
+export async function quizzesOf(
+  database: Database,
+  person: Pick<Person, 'id' | 'zone'>,
+  now: Instant,
+  after = 0,
+): Promise<{
+  listed: Listed[]
+  seen: { attempt: string; facet: FacetName }[]
+  viewings: Viewings
+  more: boolean
+  next: number
+}> {
   const [attempts, found] = await Promise.all([
     ownAttempts(database, person.id, now),
     theirs(database, person.id, after),
   ])
   const roster = found[0]?.roster
   const student = roster === undefined ? undefined : await studentAt(database, person.id, roster)
-  if (!student || roster === undefined) return { quizzes: [], more: false, next: after }
+  if (!student || roster === undefined) return { listed: [], seen: [], viewings: new Map(), more: false, next: after }
   const rows = found.slice(0, mostListed)
   const ended = attempts.filter((attempt) => attempt.state !== 'open')
   const sat = new Set(ended.map((attempt) => attempt.quiz))
@@ -96,7 +120,7 @@ export async function myQuizzes(
   ])
   const byQuiz = grouped(attempts, (attempt) => attempt.quiz)
   const seen: { attempt: string; facet: FacetName }[] = []
-  const listed = quizzes.flatMap(({ row, quiz }): MyQuiz[] => {
+  const listed = quizzes.flatMap(({ row, quiz }): Listed[] => {
     const { id } = row
     const schedule = scheduleFor(quiz.rules, student)
     const mine = byQuiz.get(id) ?? []
@@ -113,28 +137,26 @@ export async function myQuizzes(
     const showsGrade =
       sight && sight.grade.percent !== null && shownInLists(releaseOf(quiz.rules), sight.visible, 'grade')
     if (showsGrade) seen.push({ attempt: last.id, facet: 'grade' })
-    return [
-      {
-        id,
-        title: quiz.content.title,
-        sentence: may.sentence,
-        may: sitting ? 'continue' : may.may ? 'start' : may.from ? 'wait' : 'done',
-        sitting: sitting?.id ?? null,
-        from: may.may ? null : may.from,
-        due:
-          schedule.windows
-            .map((window) => window.due)
-            .filter((due): due is Instant => due !== null)
-            .sort()[0] ?? null,
-        attempts: done.map(({ id: attempt, number, handedInAt }) => ({ id: attempt, number, handedInAt })),
-        attemptsAllowed: quiz.rules.attempts.count,
-        grade: showsGrade ? { percent: sight.grade.percent!, passed: sight.grade.passed } : null,
-      },
-    ]
+    const shown: MyQuiz = {
+      id,
+      title: quiz.content.title,
+      sentence: may.sentence,
+      may: sitting ? 'continue' : may.may ? 'start' : may.from ? 'wait' : 'done',
+      sitting: sitting?.id ?? null,
+      from: may.may ? null : may.from,
+      due:
+        schedule.windows
+          .map((window) => window.due)
+          .filter((due): due is Instant => due !== null)
+          .sort()[0] ?? null,
+      attempts: done.map(({ id: attempt, number, handedInAt }) => ({ id: attempt, number, handedInAt })),
+      attemptsAllowed: quiz.rules.attempts.count,
+      grade: showsGrade ? { percent: sight.grade.percent!, passed: sight.grade.passed } : null,
+    }
+    return [{ quiz: shown, counting: sight ? { percent: sight.grade.percent, passed: sight.grade.passed } : null }]
   })
-  await noteViewings(database, viewings, seen, now)
   // What is not announced is passed over: the next begin after what was read, not after what is shown.
-  return { quizzes: listed, more: found.length > mostListed, next: after + rows.length }
+  return { listed, seen, viewings, more: found.length > mostListed, next: after + rows.length }
 }
 
 export interface BeforeSitting {

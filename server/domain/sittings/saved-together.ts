@@ -51,19 +51,18 @@ function nextOf(queue: Queue): Waiting[] {
   return [...taken.values()].sort((a, b) => (a.from.attempt < b.from.attempt ? -1 : 1))
 }
 
+/** One statement after another, until nothing waits. */
 async function work(database: Database, queue: Queue): Promise<void> {
-  queue.atWork++
-  while (queue.waiting.length) {
-    const saves = nextOf(queue)
-    try {
-      const changed = await database.runPrepared(statement, [JSON.stringify(saves.map(row))])
-      // Each changes its answer and its sitting. Where one is refused nothing says which: each is looked at by itself.
-      for (const { done } of saves) done(changed === 2 * saves.length)
-    } catch (error) {
-      for (const { failed } of saves) failed(error)
-    }
+  const saves = nextOf(queue)
+  try {
+    const changed = await database.runPrepared(statement, [JSON.stringify(saves.map(row))])
+    // Each changes its answer and its sitting. Where one is refused nothing says which: each is looked at by itself.
+    for (const { done } of saves) done(changed === 2 * saves.length)
+  } catch (error) {
+    for (const { failed } of saves) failed(error)
   }
-  queue.atWork--
+  if (queue.waiting.length) void work(database, queue)
+  else queue.atWork--
 }
 
 /**
@@ -77,6 +76,8 @@ export function savedTogether(database: Database, from: Sender, answer: AnswerSa
   queues.set(database, queue)
   return new Promise((done, failed) => {
     queue.waiting.push({ from, answer, done, failed })
-    if (queue.atWork < mostAtWork) void work(database, queue)
+    if (queue.atWork >= mostAtWork) return
+    queue.atWork++
+    void work(database, queue)
   })
 }

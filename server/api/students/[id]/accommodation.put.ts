@@ -1,13 +1,12 @@
 import { z } from 'zod'
 import { id } from '../../../../core/question'
-import { accommodation } from '../../../../core/quiz'
-import { setAccommodation } from '../../../domain/classes/classes'
+import { need, setAccommodation } from '../../../domain/classes/classes'
 import { route } from '../../../utils/route'
 
 export default route({
   right: 'studentTeacher',
   params: z.object({ id }),
-  body: accommodation,
+  body: need,
   async handle({ db, person, params, body, now }) {
     await setAccommodation(db, person, params.id, body, now)
     return body

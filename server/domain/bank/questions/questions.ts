@@ -154,8 +154,8 @@ export async function loadQuestion(
       'SELECT v.version, p.name, v.made_at, IF(v.version = ?, v.body, NULL) AS body FROM question_version v JOIN person p ON p.id = v.made_by WHERE v.question_id = ? AND (v.version > ? OR v.version = ?) ORDER BY v.version DESC',
       [version ?? row.version, id, row.version - mostVersions, version ?? row.version],
     ),
-    db.rows<Pick<PersonRow, 'email' | 'name'> & Pick<QuestionShareRow, 'may'>>(
-      'SELECT p.email, p.name, s.may FROM question_share s JOIN person p ON p.id = s.person_id WHERE s.question_id = ? ORDER BY p.name',
+    db.rows<Pick<PersonRow, 'name'> & { email: string } & Pick<QuestionShareRow, 'may'>>(
+      `SELECT COALESCE(p.email, '') AS email, p.name, s.may FROM question_share s JOIN person p ON p.id = s.person_id WHERE s.question_id = ? ORDER BY p.name`,
       [id],
     ),
     writable(db, person, [id]),

@@ -1,10 +1,10 @@
 import { z } from 'zod'
 import { id } from '../../../core/question'
-import { roster } from '../../domain/classes/classes'
+import { dropTerm } from '../../domain/classes/terms'
 import { route } from '../../utils/route'
 
 export default route({
-  right: 'teacher',
+  right: 'admin',
   params: z.object({ id }),
-  handle: ({ db, person, params }) => roster(db, person, params.id),
+  handle: ({ db, person, params, now }) => dropTerm(db, person, params.id, now),
 })

@@ -1,0 +1,17 @@
+import { route } from './route'
+
+/** What who runs the school does: its people, terms, name and zone; and what it is laid out with at first. */
+export const schoolRoutes = {
+  firstStart: route<typeof import('~~/server/api/first-start/index.get')>('GET', 'first-start'),
+  layOut: route<typeof import('~~/server/api/first-start/index.post')>('POST', 'first-start'),
+  change: route<typeof import('~~/server/api/school/index.put')>('PUT', 'school'),
+  people: route<typeof import('~~/server/api/people/index.get')>('GET', 'people'),
+  addTeacher: route<typeof import('~~/server/api/people/index.post')>('POST', 'people'),
+  changePerson: route<typeof import('~~/server/api/people/[id]/index.put')>('PUT', 'people/[id]'),
+  link: route<typeof import('~~/server/api/people/[id]/link.post')>('POST', 'people/[id]/link'),
+  terms: route<typeof import('~~/server/api/terms/index.get')>('GET', 'terms'),
+  makeTerm: route<typeof import('~~/server/api/terms/index.post')>('POST', 'terms'),
+  keepTerm: route<typeof import('~~/server/api/terms/[id].put')>('PUT', 'terms/[id]'),
+  dropTerm: route<typeof import('~~/server/api/terms/[id].delete')>('DELETE', 'terms/[id]'),
+  mail: route<typeof import('~~/server/api/mail/index.get')>('GET', 'mail'),
+}

@@ -1,0 +1,55 @@
+<script setup lang="ts">
+import { sessionRoutes } from '~/client/session'
+
+useHead({ title: 'My account · Thistle' })
+const session = useSession()
+const current = ref('')
+const next = ref('')
+const { problem, busy, act } = useAct()
+async function change() {
+  const done = await act(
+    () => sessionRoutes.changePassword({ body: { current: current.value, next: next.value } }),
+    'Your password is changed. On every other device you are signed out.',
+  )
+  if (done) current.value = next.value = ''
+}
+async function leaveEverywhere() {
+  await act(async () => {
+    await sessionRoutes.signOutEverywhere()
+    session.person = null
+    await navigateTo('/sign-in')
+  })
+}
+</script>
+
+<template>
+  <main id="main" class="mx-auto w-full max-w-lg px-5 py-8">
+    <h1 class="text-3xl">{{ session.person?.name }}</h1>
+    <p class="text-soft">{{ session.school }}</p>
+    <form class="mt-8 space-y-4" @submit.prevent="change">
+      <h2 class="border-b border-ink pb-1 text-xl">Password</h2>
+      <LabelledField label="The password until now"
+        ><input v-model="current" class="field" type="password" autocomplete="current-password" required
+      /></LabelledField>
+      <NewPassword
+        v-if="session.person"
+        v-model="next"
+        label="A new one"
+        :person="{ ...session.person, email: null }"
+      />
+      <ProblemNote :words="problem" />
+      <button class="btn btn-main" :disabled="busy">Change it</button>
+    </form>
+    <section class="mt-10">
+      <h2 class="border-b border-ink pb-1 text-xl">Devices</h2>
+      <p class="mt-2 text-soft">
+        A device that you have lost, or a computer that you have left open: sign out on all of them.
+      </p>
+      <button class="btn mt-3" :disabled="busy" @click="leaveEverywhere">Sign out everywhere</button>
+    </section>
+    <section v-if="session.person?.role === 'student'" class="mt-10">
+      <h2 class="border-b border-ink pb-1 text-xl">Classes</h2>
+      <NuxtLink to="/join" class="btn mt-3">Join a class with a code</NuxtLink>
+    </section>
+  </main>
+</template>

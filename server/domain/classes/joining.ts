@@ -1,0 +1,85 @@
+import { z } from 'zod'
+import { readAddress } from '../../../formats/roster/address'
+import type { Instant } from '../../../core/kit/time'
+import { cleanName, nameFault, passwordFault } from '../../../core/people'
+import type { Database } from '../../database/database'
+import { hashPassword } from '../../people/password'
+import { inTurn } from '../../people/in-turn'
+import type { Person } from '../../people/people'
+import { newId } from '../ids'
+import { Problem } from '../problem'
+import { classByCode } from './join-codes'
+import { enrol } from './members'
+
+export interface Joined {
+  name: string
+  /** They were in it before. */
+  already: boolean
+}
+
+/** A student of the school joins a class by its code; twice is once. */
+export async function joinClass(
+  database: Database,
+  person: Person,
+  typed: string,
+  address: string,
+  now: Instant,
+): Promise<Joined> {
+  const { id, name } = await classByCode(database, typed, { address, person }, now)
+  return database.transaction(async (db) => {
+    const already = await db.one('SELECT 1 AS yes FROM enrolment WHERE class_id = ? AND person_id = ?', [id, person.id])
+    if (!already) await enrol(db, person, id, [person.id], now)
+    return { name, already: Boolean(already) }
+  })
+}
+
+export const newcomer = z.strictObject({
+  name: z.string().max(1000),
+  email: z.string().max(400),
+  password: z.string().max(1000),
+})
+
+const taken = new Problem(
+  422,
+  'address-taken',
+  'Somebody signs in with this address already. If it is you, sign in first and type the code again.',
+)
+
+/**
+ * Somebody new joins a class by its code, with a name, an address and a password of their own.
+ * @returns their id
+ * @throws Problem 422 for what cannot be taken, or an address that somebody has
+ */
+export async function joinAsNew(
+  database: Database,
+  typed: string,
+  given: z.infer<typeof newcomer>,
+  address: string,
+  now: Instant,
+): Promise<string> {
+  const found = await classByCode(database, typed, { address, person: null }, now)
+  const who = newPerson(given)
+  const hash = await inTurn(() => hashPassword(given.password))
+  const id = newId()
+  await database.transaction(async (db) => {
+    const made = await db.run(
+      "INSERT IGNORE INTO person (id, school_id, role, name, email, password_hash) VALUES (?, ?, 'student', ?, ?, ?)",
+      [id, found.school_id, who.name, who.email, hash],
+    )
+    if (!made) throw taken
+    await enrol(db, { id, school: found.school_id }, found.id, [id], now)
+  })
+  return id
+}
+
+/** A name, an address and a password as they are kept. @throws Problem 422 for what cannot be taken */
+export function newPerson({ name, email, password }: z.infer<typeof newcomer>): { name: string; email: string } {
+  const clean = cleanName(name)
+  const read = readAddress(email)
+  const fault =
+    nameFault(clean) ??
+    (read ? null : 'Write an e-mail address, as petra@school.example.') ??
+    passwordFault(password, { name: clean, email: read!.address })
+  if (fault) throw new Problem(422, 'newcomer', fault)
+  return { name: clean, email: read!.address }
+}

@@ -1,0 +1,188 @@
+import { z } from 'zod'
+import { readAddress } from '../../../formats/roster/address'
+import type { PersonRow } from '../../database/tables'
+import type { Instant } from '../../../core/kit/time'
+import { cleanName, nameFault } from '../../../core/people'
+import type { Database, Db, Value } from '../../database/database'
+import { endSessionsOf } from '../../people/sessions'
+import type { Person } from '../../people/people'
+import { like } from '../bank/finding/search-query'
+import { invitePeople } from '../classes/adding'
+import { rosterChanged } from '../classes/roster-stamp'
+import { newId } from '../ids'
+import { notFound, Problem } from '../problem'
+import { recordLine } from '../record'
+
+/** Somebody of the school, as who runs it sees them: no accommodations, no grades. */
+export interface SchoolPerson {
+  id: string
+  name: string
+  email: string | null
+  role: 'teacher' | 'student'
+  admin: boolean
+  state: PersonRow['state']
+  /** They have no password yet. */
+  waiting: boolean
+  classes: string
+}
+
+export const mostPeople = 200
+export const peopleQuery = z.object({
+  words: z.string().max(200, 'Search for at most 200 characters.').default(''),
+  role: z.enum(['', 'teacher', 'student']).default(''),
+  state: z.enum(['here', 'left']).default('here'),
+  after: z.coerce.number().int().min(0).max(1_000_000).default(0),
+})
+
+/** People of a school by name, so many at a time. */
+export async function listPeople(
+  db: Db,
+  person: Person,
+  { words, role, state, after }: z.infer<typeof peopleQuery>,
+): Promise<{ people: SchoolPerson[]; more: boolean; total: number }> {
+  const parts: { sql: string; values: Value[] }[] = [
+    { sql: 'p.school_id = ? AND p.state = ?', values: [person.school, state] },
+    ...(role ? [{ sql: 'p.role = ?', values: [role] }] : []),
+    ...words
+      .split(/\s+/)
+      .filter(Boolean)
+      .slice(0, 8)
+      .map((word) => ({ sql: "CONCAT_WS(' ', p.name, p.email) LIKE ?", values: [`%${like(word)}%`] })),
+  ]
+  const where = parts.map((part) => part.sql).join(' AND ')
+  const values = parts.flatMap((part) => part.values)
+  const [rows, total] = await Promise.all([
+    db.rows<
+      Pick<PersonRow, 'id' | 'name' | 'email' | 'role' | 'admin' | 'state'> & {
+        waiting: number
+        classes: string | null
+      }
+    >(
+      `SELECT p.id, p.name, p.email, p.role, p.admin, p.state, p.password_hash = '' AS waiting,
+        (SELECT GROUP_CONCAT(c.name ORDER BY c.name SEPARATOR ', ') FROM class c WHERE c.filed = 0 AND (
+          c.id IN (SELECT e.class_id FROM enrolment e WHERE e.person_id = p.id) OR c.id IN (SELECT t.class_id FROM class_teacher t WHERE t.person_id = p.id))) AS classes
+      FROM person p WHERE ${where} ORDER BY p.role, p.name, p.id LIMIT ? OFFSET ?`,
+      [...values, mostPeople + 1, after],
+    ),
+    db.one<{ n: number }>(`SELECT COUNT(*) AS n FROM person p WHERE ${where}`, values),
+  ])
+  return {
+    more: rows.length > mostPeople,
+    total: Number(total!.n),
+    people: rows.slice(0, mostPeople).map((row) => ({
+      ...row,
+      admin: Boolean(row.admin),
+      waiting: Boolean(row.waiting),
+      classes: row.classes ?? '',
+    })),
+  }
+}
+
+export const newTeacher = z.strictObject({ name: z.string().max(1000), email: z.string().max(400) })
+
+/** Lets a teacher into the school: they are written to, with a link to choose a password. */
+export async function addTeacher(
+  database: Database,
+  person: Person,
+  given: z.infer<typeof newTeacher>,
+  at: string,
+  now: Instant,
+): Promise<{ id: string; name: string }> {
+  const name = cleanName(given.name)
+  const read = readAddress(given.email)
+  const fault = nameFault(name) ?? (read ? null : 'Write an e-mail address, as maren@school.example.')
+  if (fault) throw new Problem(422, 'teacher', fault)
+  const id = newId()
+  await database.transaction(async (db) => {
+    const made = await db.run(
+      "INSERT IGNORE INTO person (id, school_id, role, name, email, password_hash) VALUES (?, ?, 'teacher', ?, ?, '')",
+      [id, person.school, name, read!.address],
+    )
+    if (!made) throw new Problem(422, 'address-taken', 'Somebody has this address already.')
+    await recordLine(db, now, person.id, 'teacher let in', id, { name })
+    await invitePeople(db, person, [id], at, now)
+  })
+  return { id, name }
+}
+
+export const personChange = z.strictObject({
+  name: z.string().max(1000).optional(),
+  /** Empty takes the address away: nobody signs in with it any more. */
+  email: z.string().max(400).optional(),
+  admin: z.boolean().optional(),
+  state: z.enum(['here', 'left']).optional(),
+})
+
+/**
+ * Changes somebody of the school. Who has left cannot come in any more and keeps all that they have sat. The last one who
+ * runs the school stays so.
+ */
+export async function changePerson(
+  database: Database,
+  person: Person,
+  id: string,
+  change: z.infer<typeof personChange>,
+  now: Instant,
+): Promise<SchoolPerson> {
+  const set: [column: string, value: Value][] = []
+  if (change.name !== undefined) {
+    const name = cleanName(change.name)
+    const fault = nameFault(name)
+    if (fault) throw new Problem(422, 'name', fault)
+    set.push(['name', name])
+  }
+  if (change.email !== undefined) set.push(['email', change.email.trim() ? addressOf(change.email) : null])
+  if (change.admin !== undefined) set.push(['admin', change.admin])
+  if (change.state !== undefined) set.push(['state', change.state])
+  return database.transaction(async (db) => {
+    const before = await db.one<Pick<PersonRow, 'role' | 'email'>>(
+      'SELECT role, email FROM person WHERE id = ? AND school_id = ?',
+      [id, person.school],
+    )
+    if (!before) throw notFound('This person')
+    if (change.admin && before.role !== 'teacher')
+      throw new Problem(422, 'no-teacher', 'Only a teacher can run the school.')
+    if (set.length)
+      await db
+        .run(`UPDATE person SET ${set.map(([column]) => `${column} = ?`).join(', ')} WHERE id = ?`, [
+          ...set.map(([, value]) => value),
+          id,
+        ])
+        .catch((error: unknown) => {
+          if ((error as { errno?: number }).errno === 1062)
+            throw new Problem(422, 'address-taken', 'Somebody has this address already.')
+          throw error
+        })
+    await ensureRun(db, person.school)
+    if (change.state === 'left' || change.email !== undefined) await endSessionsOf(db, id)
+    await rosterChanged(db, person.school)
+    await recordLine(db, now, person.id, 'person changed', id, {
+      ...change,
+      ...(change.email === undefined ? {} : { email: '…' }),
+    })
+    return onePerson(db, id)
+  })
+}
+
+const addressOf = (text: string): string => {
+  const read = readAddress(text)
+  if (!read) throw new Problem(422, 'address', 'Write an e-mail address, as maren@school.example.')
+  return read.address
+}
+
+/** The row of the school is written, so that two who leave at once do not both find the other. */
+async function ensureRun(db: Db, school: string): Promise<void> {
+  await rosterChanged(db, school)
+  const left = await db.one(
+    "SELECT 1 AS yes FROM person WHERE school_id = ? AND role = 'teacher' AND admin = 1 AND state = 'here' LIMIT 1",
+    [school],
+  )
+  if (!left) throw new Problem(422, 'last-admin', 'Somebody has to run the school. Let another teacher run it first.')
+}
+
+async function onePerson(db: Db, id: string): Promise<SchoolPerson> {
+  const row = (await db.one<
+    Pick<PersonRow, 'id' | 'name' | 'email' | 'role' | 'admin' | 'state'> & { waiting: number }
+  >("SELECT id, name, email, role, admin, state, password_hash = '' AS waiting FROM person WHERE id = ?", [id]))!
+  return { ...row, admin: Boolean(row.admin), waiting: Boolean(row.waiting), classes: '' }
+}
