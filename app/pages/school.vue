@@ -147,7 +147,7 @@ async function makeLink(person: Person) {
             <span v-if="person.role === 'teacher'" class="state">{{
               person.admin ? 'runs the school' : 'teacher'
             }}</span>
-            <span class="max-w-56 truncate text-label text-soft" :title="person.classes">{{ person.classes }}</span>
+            <span class="max-w-36 truncate text-label text-soft" :title="person.classes">{{ person.classes }}</span>
             <button
               class="btn btn-quiet py-0"
               :aria-label="`Change ${person.name}`"
@@ -198,10 +198,10 @@ async function makeLink(person: Person) {
               ><input v-model="term.name" class="field" maxlength="80" required
             /></LabelledField>
             <div class="flex gap-2">
-              <LabelledField label="from" class="grow"
+              <LabelledField label="from" class="min-w-0 grow"
                 ><input v-model="term.starts" class="field" type="date" required
               /></LabelledField>
-              <LabelledField label="to" class="grow"
+              <LabelledField label="to" class="min-w-0 grow"
                 ><input v-model="term.ends" class="field" type="date" required
               /></LabelledField>
             </div>

@@ -7,7 +7,9 @@ import type { RegisterQuiz } from '~~/server/domain/classes/register'
 const { quizzes } = defineProps<{ quizzes: readonly RegisterQuiz[] }>()
 const session = useSession()
 const now = useNow(30_000)
-const dated = computed(() => quizzes.filter((quiz) => quiz.opens !== null))
+const dated = computed(() =>
+  quizzes.filter((quiz) => quiz.opens !== null).sort((a, b) => (a.opens! < b.opens! ? -1 : 1)),
+)
 const scale = computed(() =>
   dayScale(
     [now.value, ...dated.value.flatMap(({ opens, closes }) => [opens!, ...(closes ? [closes] : [])])],

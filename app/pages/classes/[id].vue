@@ -229,8 +229,9 @@ function bringBack(student: { id: string; name: string }) {
                     </td>
                     <td class="py-1.5 pr-4">
                       <div v-for="(each, i) in differs(student)" :key="i" class="leading-snug">
-                        <span class="text-petrol">{{ each.words }}</span>
-                        <span class="text-small text-soft">{{ each.why }}</span>
+                        <span class="mr-1.5 text-petrol">{{ each.words }}</span><span class="text-small text-soft">{{
+                          each.why
+                        }}</span>
                       </div>
                     </td>
                     <td class="py-1.5 pr-4">
@@ -242,9 +243,12 @@ function bringBack(student: { id: string; name: string }) {
                       <span v-else class="text-soft">nothing</span>
                     </td>
                     <td v-for="quiz in columns" :key="quiz.id" class="py-1.5 pl-3 text-right tabular-nums">
-                      <span :class="student.marks[quiz.id]?.passed === false && 'text-red'">{{
+                      <span v-if="student.marks[quiz.id]?.passed === false" class="text-red" title="not passed"
+                        ><span aria-hidden="true">▾ </span>{{ student.marks[quiz.id]!.percent
+                        }}<span class="sr-only"> not passed</span></span
+                      ><template v-else>{{
                         student.marks[quiz.id] ? (student.marks[quiz.id]!.percent ?? '…') : '–'
-                      }}</span><span v-if="student.marks[quiz.id]?.passed === false" class="sr-only"> not passed</span>
+                      }}</template>
                     </td>
                   </tr>
                 </tbody>
