@@ -11,7 +11,7 @@ import { bringBack, moveStudents, takeOut } from '../../server/domain/classes/me
 import { register } from '../../server/domain/classes/register'
 import { studentsByIds } from '../../server/domain/classes/students'
 import { dropTerm, keepTerm, listTerms } from '../../server/domain/classes/terms'
-import { setTeacher, takeTeacherOut } from '../../server/domain/classes/teachers'
+import { setTeacher, takeTeacherOut, teachersOf } from '../../server/domain/classes/teachers'
 import { listLetters } from '../../server/domain/outbox'
 import { studentPage } from '../../server/domain/people/student-page'
 import { loadAttempt } from '../../server/domain/sittings/attempts'
@@ -199,6 +199,7 @@ describe('a join code', () => {
   }, 60_000)
 })
 
+const emailOf = (id: string) => (id === 'p-maren' ? 'maren.holt@gannet.example' : 'idris.quayle@gannet.example')
 describe('teachers of a class', () => {
   it('teach it or help in it; somebody always teaches it, also when two leave at once', async () => {
     const klass = await newClass('Shared')
@@ -216,6 +217,21 @@ describe('teachers of a class', () => {
       takeTeacherOut(db, await idris(), klass, 'p-idris', day),
     ])
     expect(leaving.map(({ status }) => status).sort()).toEqual(['fulfilled', 'rejected'])
+    // Who was refused teaches it still; both let go of it in the other way.
+    const [left] = await teachersOf(db, klass)
+    await setTeacher(
+      db,
+      await person(db, left!.id),
+      klass,
+      { email: emailOf(left!.id === 'p-maren' ? 'p-idris' : 'p-maren'), may: 'teach' },
+      day,
+    )
+    const helping = await Promise.allSettled(
+      ['p-maren', 'p-idris'].map(async (who) =>
+        setTeacher(db, await person(db, who), klass, { email: emailOf(who), may: 'help' }, day),
+      ),
+    )
+    expect(helping.map(({ status }) => status).sort()).toEqual(['fulfilled', 'rejected'])
   })
 
   it('read the reason of a need where they teach, not where they help', async () => {

@@ -84,13 +84,14 @@ export async function takeTeacherOut(
 
 /**
  * A class that nobody teaches could be mended by nobody. The row of the class is written, so that two who leave at once
- * do not both find the other, on a cluster either.
+ * do not both find the other, on a cluster either; and what is read is what there is by now.
  */
 async function ensureTaught(db: Db, classId: string): Promise<void> {
   await db.run('UPDATE class SET touched = touched + 1 WHERE id = ?', [classId])
-  const left = await db.rows("SELECT person_id FROM class_teacher WHERE class_id = ? AND may = 'teach' LIMIT 1", [
-    classId,
-  ])
+  const left = await db.rows(
+    "SELECT person_id FROM class_teacher WHERE class_id = ? AND may = 'teach' LIMIT 1 FOR UPDATE",
+    [classId],
+  )
   if (!left.length)
     throw new Problem(
       422,

@@ -170,11 +170,14 @@ const addressOf = (text: string): string => {
   return read.address
 }
 
-/** The row of the school is written, so that two who leave at once do not both find the other. */
+/**
+ * The row of the school is written, so that two who leave at once do not both find the other; and what is read is what
+ * there is by now, not what there was when the transaction first looked.
+ */
 async function ensureRun(db: Db, school: string): Promise<void> {
   await rosterChanged(db, school)
   const left = await db.one(
-    "SELECT 1 AS yes FROM person WHERE school_id = ? AND role = 'teacher' AND admin = 1 AND state = 'here' LIMIT 1",
+    "SELECT 1 AS yes FROM person WHERE school_id = ? AND role = 'teacher' AND admin = 1 AND state = 'here' LIMIT 1 FOR UPDATE",
     [school],
   )
   if (!left) throw new Problem(422, 'last-admin', 'Somebody has to run the school. Let another teacher run it first.')
