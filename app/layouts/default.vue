@@ -22,7 +22,7 @@ const isHere = (to: string) =>
   route.path.startsWith(`${to}/`) ||
   (to === '/my' && route.path.startsWith('/review')) ||
   (to === '/classes' && route.path.startsWith('/students')) ||
-  (to === '/school' && route.path.startsWith('/mail'))
+  (to === '/school' && /^\/(mail|roster)/.test(route.path))
 const clock = computed(
   () =>
     `${new Intl.DateTimeFormat('en-GB', { timeZone: session.zone, weekday: 'short' }).format(new Date(now.value))} ${clockTime(now.value, session.zone)}`,

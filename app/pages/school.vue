@@ -102,6 +102,7 @@ async function makeLink(person: Person) {
   <main id="main" class="mx-auto w-full max-w-6xl px-5 py-8">
     <header class="flex flex-wrap items-end gap-3">
       <h1 class="grow text-3xl break-words">{{ session.school }}</h1>
+      <NuxtLink to="/roster" class="btn btn-main">Bring a roster in…</NuxtLink>
       <NuxtLink to="/mail" class="btn">Letters that were sent</NuxtLink>
     </header>
     <ProblemNote v-if="!editing" class="mt-4" :words="problem" />

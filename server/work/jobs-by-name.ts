@@ -16,18 +16,21 @@ export const long: ReadonlySet<JobName> = new Set<JobName>([
   'giveFile',
   'giveQuiz',
   'importObjectives',
+  'lookAtRoster',
   'proposeFor',
   'stageFile',
   'syncBank',
+  'takeRoster',
   'undoImport',
   'undoMany',
+  'undoRoster',
   'viewBatch',
 ])
 
 /** For students, who come by the hundred at once: teachers do not stand in their line. */
 export const forStudents: ReadonlySet<JobName> = new Set<JobName>(['reviewFor', 'sheetWithMaths'])
 
-/** Jobs that are of use only to who waits for them: they end when whoever asked has gone. Nothing is in the bank before they have ended. */
+/** Jobs that are of use only to who waits for them: they end when whoever asked has gone. Nothing is kept before they have ended. */
 export const endWithAsker: ReadonlySet<JobName> = new Set<JobName>([
   'earlierQuiz',
   'giveFile',
@@ -36,10 +39,12 @@ export const endWithAsker: ReadonlySet<JobName> = new Set<JobName>([
   'lookAt',
   'lookAtChecks',
   'lookAtObjectives',
+  'lookAtRoster',
   'previewQuestion',
   'proposeFor',
   'sheetWithMaths',
   'sortsIn',
   'stageFile',
+  'takeRoster',
   'viewBatch',
 ])

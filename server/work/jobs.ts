@@ -23,6 +23,9 @@ import { makeEdit } from '../domain/quizzes/edits'
 import { openQuiz } from '../domain/quizzes/open'
 import { quizView } from '../domain/quizzes/view'
 import { reviewFor } from '../domain/reviews/review'
+import { lookAtRoster } from '../domain/roster/look'
+import { takeRoster } from '../domain/roster/take'
+import { undoRoster } from '../domain/roster/undo'
 import { standInKeeper } from '../standins/keeper/stand-in'
 import type { Database } from '../database/database'
 import type { Instant } from '../../core/kit/time'
@@ -56,6 +59,7 @@ export const jobs = {
   lookAtChecks,
   lookAtClosing,
   lookAtObjectives,
+  lookAtRoster,
   makeEdit,
   marksTable,
   openQuiz,
@@ -71,7 +75,9 @@ export const jobs = {
   surveyFigures,
   syncBank: (database: Database, person: Person, bank: string, now: Instant) =>
     syncBank(database, person, standInKeeper(database, now), bank, now),
+  takeRoster,
   undoImport,
   undoMany,
+  undoRoster,
   viewBatch,
 }

@@ -65,7 +65,7 @@ describe('a database that cannot be reached', () => {
       )
       expect(faults.map(({ file, reply, seconds }) => [file, reply.status, seconds, reply.body])).toEqual([])
       // Only what asks nothing of the database is answered as ever, where who asks is remembered still.
-      const alone = ['GET files/schema', 'GET files/formats', 'GET files/template']
+      const alone = ['GET files/schema', 'GET files/formats', 'GET files/template', 'GET roster/template']
       const answered = tried.filter(({ reply }) => reply.status < 300).map(({ file }) => file)
       expect(answered.filter((file) => !alone.includes(file))).toEqual([])
       await expect

@@ -6,6 +6,7 @@ import { startSitting } from '../../server/domain/sittings/start'
 import { sampleQuestion } from '../fixtures/core'
 import { person } from './database'
 import { itemsOf } from './quiz'
+import { rosterFile } from './roster'
 
 /** A sitting of Silas Penn's in quiz-buoys, and a question of its paper: set before the routes are called. */
 export const known = { attempt: '', item: '', address: '' }
@@ -547,4 +548,23 @@ export const routes: Route[] = [
   ['PUT', 'people/[id]/index', () => '/api/people/p-walk', () => ({ name: 'Walked About' }), adminOnly],
   ['POST', 'people/[id]/link', () => '/api/people/p-walk/link', undefined, adminOnly],
   ['GET', 'mail/index', () => '/api/mail', undefined, adminOnly],
+  ['GET', 'roster/index', () => '/api/roster', undefined, adminOnly],
+  [
+    'POST',
+    'roster/look',
+    () => '/api/roster/look',
+    () => ({ files: [rosterFile(['Walked About,,Walked,student'])] }),
+    adminOnly,
+  ],
+  [
+    'POST',
+    'roster/index',
+    () => '/api/roster',
+    () => ({ files: [rosterFile(['Walked About,,Walked,student'])], mark: 'none', takeOut: false }),
+    adminOnly,
+  ],
+  ['POST', 'roster/[id]/undo', () => '/api/roster/none/undo', undefined, { ...adminOnly, teacher: 404 }],
+  ['GET', 'roster/file', () => '/api/roster/file?as=csv', undefined, adminOnly],
+  ['GET', 'roster/template', () => '/api/roster/template', undefined, teacherOnly],
+  ['GET', 'classes/[id]/file', () => '/api/classes/c-saturday/file?as=csv', undefined, ownQuiz],
 ]
