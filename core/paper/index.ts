@@ -1,5 +1,5 @@
 export { compilePaper, type CompileOptions } from './compile'
 export { drawPools, unsatisfiable, CannotDraw, type Demand } from './draw'
-export { languageOf, sealPaper, sectionsOn, questionOnPaper } from './seal'
+export { languageOf, languagesOn, sealPaper, sectionsOn, questionOnPaper } from './seal'
 export { requiredMissing } from './required'
 export { paper, sheet, type Paper, type PaperItem, type Sheet, type SheetEntry, type SheetQuestion } from './schema'

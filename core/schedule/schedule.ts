@@ -20,6 +20,9 @@ export interface Schedule {
   atClosing: Rules['atClosing']
   lateAccepted: boolean
   attempts: Rules['attempts']
+  /** In which papers begin where they are offered in it; null for as each is set. */
+  language: string | null
+  largerType: boolean
 }
 
 /** For each quantity the most generous wins (semantics §5). */
@@ -54,6 +57,8 @@ export function scheduleFor(rules: Rules, student: Student): Schedule {
     atClosing: rules.atClosing,
     lateAccepted: rules.late.accepted,
     attempts: rules.attempts,
+    language: own.language,
+    largerType: own.largerType,
   }
 }
 

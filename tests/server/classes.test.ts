@@ -8,16 +8,22 @@ import { classByCode, endCode, renewCode } from '../../server/domain/classes/joi
 import { changeClass, makeClass } from '../../server/domain/classes/keeping'
 import { dropGroup, keepGroup, setGroupAccommodation } from '../../server/domain/classes/groups'
 import { bringBack, moveStudents, takeOut } from '../../server/domain/classes/members'
+import { setNeeds } from '../../server/domain/classes/needs'
 import { register } from '../../server/domain/classes/register'
 import { studentsByIds } from '../../server/domain/classes/students'
 import { dropTerm, keepTerm, listTerms } from '../../server/domain/classes/terms'
 import { setTeacher, takeTeacherOut, teachersOf } from '../../server/domain/classes/teachers'
+import { makeEdit } from '../../server/domain/quizzes/edits'
+import { loadQuiz } from '../../server/domain/quizzes/quizzes'
 import { listLetters } from '../../server/domain/outbox'
 import { studentPage } from '../../server/domain/people/student-page'
 import { loadAttempt } from '../../server/domain/sittings/attempts'
+import { handIn } from '../../server/domain/sittings/hand-in'
+import { myQuizzes } from '../../server/domain/sittings/my-quizzes'
+import { openSitting } from '../../server/domain/sittings/sitting'
 import { startSitting } from '../../server/domain/sittings/start'
 import { freshDatabase, person } from '../support/database'
-import { day, later, openedQuiz } from '../support/quiz'
+import { day, later, openedQuiz, rulesEdit } from '../support/quiz'
 
 let db: Database
 beforeAll(async () => {
@@ -31,6 +37,8 @@ const idris = () => person(db, 'p-idris')
 const newClass = async (name: string) => (await makeClass(db, await maren(), { name }, day)).id
 const add = async (classId: string, list: string, invite = false) =>
   addNamed(db, await maren(), classId, { list, invite }, at, day)
+const openWindow = { id: 'w', opens: day, closes: null, due: null, latestStart: null, closedAt: null }
+const studentPageOf = async (id: string) => studentPage(db, await maren(), id, later(6))
 const namesIn = async (classId: string) =>
   (await register(db, await maren(), classId, day)).students.map(({ name }) => name)
 
@@ -118,6 +126,38 @@ it('students leave, move and come back without losing their papers', async () =>
   expect(await namesIn(other)).toEqual(['Silas Penn'])
   expect((await register(db, await maren(), klass, later(5))).left.map(({ id }) => id)).toEqual([silas.id])
   expect(await loadAttempt(db, attempt)).toEqual(before)
+})
+
+it('who has left every class goes on with a paper under way, reads what they have sat, and stops nothing', async () => {
+  const klass = await newClass('Only one')
+  const added = await add(klass, 'Lone Reader')
+  const lone = await person(db, added.made[0]!.id)
+  const quiz = await openedQuiz(db, 'left-all', { limit: 40, windows: [{ ...openWindow, classes: [klass] }] })
+  const { attempt } = await startSitting(db, lone, quiz, { device: 'd1' }, day)
+  await db.transaction(async (tx) => takeOut(tx, await maren(), klass, [lone.id], later(1)))
+  expect((await openSitting(db, lone.id, attempt, 'd1', later(2))).clock.deadline).toBe(later(40))
+  // A change of the rules reaches whom it reaches.
+  const { revision } = await loadQuiz(db, quiz)
+  await makeEdit(db, await maren(), quiz, revision, 'left.1', await rulesEdit(db, quiz, { limit: 50 }), later(3))
+  const mine = async () => (await myQuizzes(db, lone, later(4))).quizzes.map(({ id, may }) => [id, may])
+  expect(await mine()).toEqual([[quiz, 'continue']])
+  await handIn(db, lone.id, attempt, 1, [], later(5))
+  expect(await mine()).toEqual([[quiz, 'done']])
+  expect((await studentPageOf(lone.id)).quizzes).toMatchObject([{ id: quiz, attempts: 1 }])
+})
+
+it('papers begin in the language that a student needs where they are offered in it, and in larger type', async () => {
+  const need = { ...noAccommodation, language: 'nl', largerType: true }
+  await setNeeds(db, await maren(), 'c-tuesday', ['p-ines-corrado', 'p-greta-vance'], need, day)
+  expect((await studentsByIds(db, ['p-greta-vance'])).get('p-greta-vance')!.accommodations).toEqual([noAccommodation])
+  const begun = async (id: string, languages: string[]) => {
+    const quiz = await openedQuiz(db, id, {}, { languages })
+    const { attempt } = await startSitting(db, await person(db, 'p-ines-corrado'), quiz, { device: 'd1' }, day)
+    const { largerType } = await openSitting(db, 'p-ines-corrado', attempt, 'd1', day)
+    return [(await loadAttempt(db, attempt)).language, largerType]
+  }
+  expect(await begun('in-dutch', ['en', 'nl'])).toEqual(['nl', true])
+  expect(await begun('in-english', ['en'])).toEqual([null, true])
 })
 
 it('what a group is given reaches its members and their papers under way, and leaves with it; nothing is shortened', async () => {

@@ -82,8 +82,7 @@ describe('a password (ASVS 2.1.5, 2.1.6, 3.3.3)', () => {
   it('that is forgotten: who has the address gets a letter, who has not is told the same; not for ever', async () => {
     const ask = (email: string, address = '10.0.3.1') => forgotPassword(db, email, { address, at }, day)
     await ask('Alba.Quist@gannet.example')
-    const [letter] = await listLetters(db, 'gannet')
-    expect(letter!.to).toBe('alba.quist@gannet.example')
+    const letter = (await listLetters(db, 'gannet')).find(({ to }) => to === 'alba.quist@gannet.example')
     expect(await usePass(db, tokenIn(letter!.body), good, day)).toBe('p-alba-quist')
     const count = (await listLetters(db, 'gannet')).length
     await ask('nobody@gannet.example')

@@ -14,7 +14,10 @@ const handing = ref(false)
 const handInProblem = ref('')
 const startedWith = ref(1)
 const { message } = useAnnouncement()
-useHead({ title: () => `${sitting.opened?.sheet.title ?? 'Paper'} · Thistle` })
+useHead({
+  title: () => `${sitting.opened?.sheet.title ?? 'Paper'} · Thistle`,
+  htmlAttrs: { class: () => (sitting.opened?.largerType ? 'larger-type' : '') },
+})
 
 async function open() {
   problem.value = ''

@@ -51,8 +51,8 @@ export async function invitePeople(
   now: Instant,
 ): Promise<number> {
   if (!ids.length) return 0
-  const people = await db.rows<{ id: string; name: string; email: string; school: string }>(
-    `SELECT p.id, p.name, p.email, s.name AS school FROM person p JOIN school s ON s.id = p.school_id
+  const people = await db.rows<{ id: string; name: string; email: string; role: string; school: string }>(
+    `SELECT p.id, p.name, p.email, p.role, s.name AS school FROM person p JOIN school s ON s.id = p.school_id
     WHERE p.id IN (?) AND p.school_id = ? AND p.email IS NOT NULL AND p.password_hash = ''`,
     [[...ids], person.school],
   )
@@ -66,10 +66,10 @@ export async function invitePeople(
   await writeLetters(
     db,
     person.school,
-    people.map(({ id: whose, name, email, school }) => ({
+    people.map(({ id: whose, name, email, role, school }) => ({
       to: email,
       subject: `Come in to Thistle, ${school}`,
-      body: `Hello ${name},\n\n${person.name} has put you down for quizzes of ${school}. Choose a password here, within two weeks:\n\n${at}${passPath(tokens.get(whose)!)}\n\nAfterwards you sign in with this address.\n`,
+      body: `Hello ${name},\n\n${person.name} has ${role === 'teacher' ? `let you in as a teacher of ${school}` : `put you down for quizzes of ${school}`}. Choose a password here, within two weeks:\n\n${at}${passPath(tokens.get(whose)!)}\n\nAfterwards you sign in with this address.\n`,
     })),
     now,
   )

@@ -1,8 +1,9 @@
 import type { Instant } from '../../../core/kit/time'
 import { sealPaper, type Sheet } from '../../../core/paper'
-import { clockAt, type Clock } from '../../../core/schedule'
+import { clockAt, mostGenerous, type Clock } from '../../../core/schedule'
 import { toSql } from '../../database/codec'
 import type { Database } from '../../database/database'
+import { studentsByIds } from '../classes/students'
 import { notFound, Problem } from '../problem'
 import { loadEdition } from '../quizzes/edition'
 import { loadQuiz } from '../quizzes/quizzes'
@@ -34,6 +35,8 @@ export interface OpenedSitting {
   clock: SittingClock
   /** Another device had the lease until now. */
   tookOver: boolean
+  /** The student reads papers in larger type. */
+  largerType: boolean
 }
 
 async function clockOf(database: Database, attempt: Attempt, now: Instant): Promise<SittingClock> {
@@ -98,11 +101,12 @@ export async function openSitting(
       id,
     ])
   const current = await loadAttempt(database, id)
-  const [paper, edition, answers, entered] = await Promise.all([
+  const [paper, edition, answers, entered, known] = await Promise.all([
     loadPaper(database, id),
     loadEdition(database, current.edition),
     loadAnswers(database, id),
     enteredSections(database, id),
+    studentsByIds(database, [student]),
   ])
   return {
     attempt: id,
@@ -112,6 +116,7 @@ export async function openSitting(
     lease,
     page: current.page,
     tookOver,
+    largerType: mostGenerous(known.get(student)?.accommodations ?? []).largerType,
     sheet: sealPaper(paper, edition, current.language, new Set(entered.map(({ section }) => section))),
     sections: sectionClocks(paper, edition, entered),
     doors: await sectionDoors(database, current, paper, edition),

@@ -1,6 +1,6 @@
 import type { AttemptRow } from '../../database/tables'
 import type { Instant } from '../../../core/kit/time'
-import { compilePaper } from '../../../core/paper'
+import { compilePaper, languagesOn } from '../../../core/paper'
 import { limitsFor, maySit, scheduleFor, type MaySit, type Schedule } from '../../../core/schedule'
 import type { Student } from '../../../core/quiz'
 import { toJson, toSql, toSqlOrNever } from '../../database/codec'
@@ -111,11 +111,12 @@ export async function startSitting(
   const edition = await loadEdition(database, draw === 'same' && last ? last.edition : row.edition!)
   const paper = compilePaper(edition, student.id, may.attempt, earlier, { draw })
   const shut = shutItems(paper, edition)
+  const language = languagesOn(paper, edition).find((each) => each === schedule.language) ?? null
   try {
     await database.transaction(async (db) => {
       await db.run(
-        `INSERT INTO attempt (id, quiz_id, edition_id, student_id, number, window_id, state, started_at, deadline, on_time_until, hard_stop, lease, device, paper)
-        VALUES (?, ?, ?, ?, ?, ?, 'open', ?, ?, ?, ?, 1, ?, ?)`,
+        `INSERT INTO attempt (id, quiz_id, edition_id, student_id, number, window_id, state, started_at, deadline, on_time_until, hard_stop, lease, device, paper, language)
+        VALUES (?, ?, ?, ?, ?, ?, 'open', ?, ?, ?, ?, 1, ?, ?, ?)`,
         [
           id,
           quizId,
@@ -129,6 +130,7 @@ export async function startSitting(
           toSqlOrNever(limits.hardStop),
           device,
           toJson(paper),
+          language,
         ],
       )
       await db.run('INSERT INTO answer (attempt_id, item, page, stops_at) VALUES ?', [
