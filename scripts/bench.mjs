@@ -80,6 +80,7 @@ try {
   measure('longest-wait.ts', { THISTLE_DATABASE_URL: database.url })
   measure('lists.ts', { THISTLE_DATABASE_URL: database.url })
   measure('compose.ts', { THISTLE_DATABASE_URL: database.url })
+  measure('roster.ts', { THISTLE_DATABASE_URL: database.url })
 } finally {
   await database.stop()
 }
@@ -108,6 +109,9 @@ const bounds = {
   'blueprint.large': ['at most', 10],
   'compose.edit': ['at most', 50],
   'compose.together': ['at most', 1000],
+  'roster.look': ['at most', 3],
+  'roster.take': ['at most', 10],
+  'class.open': ['at most', 1000],
 }
 /** A rate or a time as the reference machine would have it; anything else as it is. */
 function onReference(name, value, unit) {

@@ -4,7 +4,7 @@ import { schoolRoutes } from '~/client/school'
 definePageMeta({ layout: 'bare' })
 useHead({ title: 'A new school · Thistle' })
 const session = useSession()
-const zones = Intl.supportedValuesOf('timeZone')
+const zones = timeZones()
 const given = reactive({
   school: '',
   zone: Intl.DateTimeFormat().resolvedOptions().timeZone,

@@ -8,7 +8,7 @@ import { count } from '~~/core/kit/phrases'
 type Person = Reply<typeof schoolRoutes.people>['people'][number]
 useHead({ title: 'School · Thistle' })
 const session = useSession()
-const zones = Intl.supportedValuesOf('timeZone')
+const zones = timeZones()
 const words = ref('')
 const role = ref<'' | 'teacher' | 'student'>('')
 const state = ref<'here' | 'left'>('here')

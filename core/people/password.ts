@@ -34,7 +34,7 @@ export function passwordFault(password: string, person: { name: string; email: s
   const plain = password.toLowerCase()
   if (common.test(plain) || isPlain(plain)) return 'This is one of the first passwords that are tried. Take another.'
   const own = [...alikeName(person.name).split(' '), ...(person.email?.toLowerCase().split(/[@.]/) ?? [])].filter(
-    (part) => part.length > 3,
+    (part) => part.length > 2,
   )
   const left = own.reduce((text, part) => text.replaceAll(part, ''), alikeName(password))
   return [...left.replace(/ /g, '')].length < 6 ? 'This is made of the name or address. Take another.' : null

@@ -2,10 +2,8 @@
 import { classRoutes } from '~/client/classes'
 import { useAsyncState } from '@vueuse/core'
 import { count, sentenceTime } from '~~/core/kit/phrases'
-import { byName, needWords } from '~~/core/people'
-import { languageName } from '~~/core/question/language'
+import { byName } from '~~/core/people'
 import { noAccommodation, type Accommodation } from '~~/core/quiz'
-import type { RegisterStudent } from '~~/server/domain/classes/register'
 
 /** A class as a register: who is in it, what differs from the rest, how each stands with its quizzes. */
 const id = String(useRoute('classes-id').params.id)
@@ -37,49 +35,9 @@ const students = computed(() => {
 })
 const chosen = ref(new Set<string>())
 const picked = computed(() => (register.value?.students ?? []).filter((student) => chosen.value.has(student.id)))
-const all = computed(() => students.value.length > 0 && students.value.every((student) => chosen.value.has(student.id)))
-function toggle(student: string) {
-  const next = new Set(chosen.value)
-  if (!next.delete(student)) next.add(student)
-  chosen.value = next
-}
-function toggleAll() {
-  chosen.value = new Set(all.value ? [] : students.value.map((student) => student.id))
-}
 const chosenWords = computed(() =>
   picked.value.length === 1 ? picked.value[0]!.name : `${picked.value.length} students`,
 )
-
-const groupsOf = computed(() => {
-  const map = new Map<string, { name: string; accommodation: Accommodation }[]>()
-  for (const group of register.value?.groups ?? [])
-    for (const member of group.members) map.set(member, [...(map.get(member) ?? []), group])
-  return map
-})
-/** What differs from the rest, each with where it comes from. */
-function differs(student: RegisterStudent): { words: string; why: string }[] {
-  const own = needWords(student.accommodation, languageName)
-  return [
-    ...(own.length ? [{ words: own.join(', '), why: 'every quiz' }] : []),
-    ...(groupsOf.value.get(student.id) ?? []).map(({ name, accommodation }) => {
-      const given = needWords(accommodation, languageName)
-      return given.length ? { words: given.join(', '), why: `group ${name}` } : { words: '', why: name }
-    }),
-  ]
-}
-const quizTitle = (quiz: string) => register.value?.quizzes.find((each) => each.id === quiz)?.title ?? ''
-/** Quizzes that somebody has sat have a column. */
-const columns = computed(() =>
-  (register.value?.quizzes ?? [])
-    .filter(({ id: quiz }) => register.value!.students.some((each) => each.marks[quiz]))
-    .slice(0, 5),
-)
-/** Joined later than the first of the class: that is worth saying. */
-const first = computed(() => (register.value?.students ?? []).map(({ since }) => since ?? '').sort()[0] ?? '')
-const joined = (student: RegisterStudent) =>
-  student.since && student.since.slice(0, 10) > first.value.slice(0, 10)
-    ? `joined ${sentenceTime(student.since, session.zone).split(',')[0]}`
-    : ''
 
 async function changed<T>(
   work: () => Promise<T>,
@@ -178,82 +136,13 @@ function bringBack(student: { id: string; name: string }) {
               aria-label="Find a student of the class"
               placeholder="Find a student"
             />
-            <div class="overflow-x-auto" tabindex="0" role="region" aria-label="Register">
-              <table class="w-full">
-                <thead class="text-label text-soft">
-                  <tr class="border-b border-ink text-left">
-                    <th v-if="may" class="w-8 py-1.5">
-                      <input type="checkbox" class="accent-bloom" aria-label="All" :checked="all" @change="toggleAll" />
-                    </th>
-                    <th class="py-1.5 pr-4 font-normal">Student</th>
-                    <th class="py-1.5 pr-4 font-normal">differs from the rest</th>
-                    <th class="py-1.5 pr-4 font-normal">can do now</th>
-                    <th
-                      v-for="quiz in columns"
-                      :key="quiz.id"
-                      class="max-w-28 truncate py-1.5 pl-3 text-right font-normal"
-                      :title="quiz.title"
-                    >
-                      {{ quiz.title }}
-                    </th>
-                  </tr>
-                </thead>
-                <tbody>
-                  <tr
-                    v-for="student in students"
-                    :key="student.id"
-                    class="border-b border-rule [content-visibility:auto] [contain-intrinsic-height:2.4rem]"
-                    :class="chosen.has(student.id) && 'bg-bloom-tint'"
-                  >
-                    <td v-if="may" class="py-1.5">
-                      <input
-                        type="checkbox"
-                        class="accent-bloom"
-                        :aria-label="`Choose ${student.name}`"
-                        :checked="chosen.has(student.id)"
-                        @change="toggle(student.id)"
-                      />
-                    </td>
-                    <td class="max-w-72 py-1.5 pr-4">
-                      <NuxtLink
-                        v-if="may"
-                        :to="`/students/${student.id}`"
-                        class="font-semibold break-words hover:underline"
-                        >{{ student.name }}</NuxtLink><span v-else class="font-semibold">{{ student.name }}</span>
-                      <span class="text-small text-soft">
-                        <template v-if="student.namesake"> {{ student.email ?? 'without an address' }}</template>
-                        <template v-if="student.also.length"> also {{ student.also.join(', ') }}</template>
-                        <template v-if="joined(student)"> {{ joined(student) }}</template>
-                        <template v-if="student.waiting"> has not come in yet</template>
-                      </span>
-                    </td>
-                    <td class="py-1.5 pr-4">
-                      <div v-for="(each, i) in differs(student)" :key="i" class="leading-snug">
-                        <span class="mr-1.5 text-petrol">{{ each.words }}</span><span class="text-small text-soft">{{
-                          each.why
-                        }}</span>
-                      </div>
-                    </td>
-                    <td class="py-1.5 pr-4">
-                      <template v-if="student.now">{{
-                        student.now.may === 'sitting'
-                          ? `is working: ${quizTitle(student.now.quiz)}`
-                          : `start ${quizTitle(student.now.quiz)}`
-                      }}</template>
-                      <span v-else class="text-soft">nothing</span>
-                    </td>
-                    <td v-for="quiz in columns" :key="quiz.id" class="py-1.5 pl-3 text-right tabular-nums">
-                      <span v-if="student.marks[quiz.id]?.passed === false" class="text-red" title="not passed"
-                        ><span aria-hidden="true">▾ </span>{{ student.marks[quiz.id]!.percent
-                        }}<span class="sr-only"> not passed</span></span
-                      ><template v-else>{{
-                        student.marks[quiz.id] ? (student.marks[quiz.id]!.percent ?? '…') : '–'
-                      }}</template>
-                    </td>
-                  </tr>
-                </tbody>
-              </table>
-            </div>
+            <RegisterTable
+              :register="register"
+              :students="students"
+              :chosen="chosen"
+              :may="may"
+              @choose="chosen = new Set($event)"
+            />
           </template>
           <details v-if="register.left.length" class="mt-5">
             <summary class="text-soft">{{ count(register.left.length, 'student') }} left this class</summary>

@@ -6,7 +6,13 @@ definePageMeta({ layout: 'bare' })
 useHead({ title: 'Choose a password · Thistle' })
 const session = useSession()
 const token = String(useRoute('come-in-token').params.token)
-const { state: pass, error, isReady } = useAsyncState(() => sessionRoutes.lookAtPass({ token }), null)
+const {
+  state: pass,
+  error,
+  isReady,
+} = useAsyncState(() => sessionRoutes.lookAtPass({ token }), null, {
+  onError: () => {},
+})
 const password = ref('')
 const { problem, busy, act } = useAct()
 async function choose() {

@@ -1,7 +1,7 @@
 import type { ClassRow, EnrolmentRow, PersonRow, QuizRow } from '../../database/tables'
 import type { Instant } from '../../../core/kit/time'
 import { namesakes } from '../../../core/people'
-import type { Accommodation, QuizState, Student } from '../../../core/quiz'
+import type { Accommodation, QuizState } from '../../../core/quiz'
 import { maySit, scheduleFor, takenUntil } from '../../../core/schedule'
 import { fromSql } from '../../database/codec'
 import type { Db } from '../../database/database'
@@ -182,36 +182,31 @@ async function standings(
   const byBoth = grouped(attempts, ({ student, quiz }) => `${student} ${quiz}`)
   return new Map(
     students.map((student) => {
-      const each = quizzes.map((quiz) =>
-        standing(quiz, student, byBoth.get(`${student.id} ${quiz.listed.id}`) ?? [], now, zone),
-      )
-      const can = each.find((one) => one.may === 'sitting') ?? each.find((one) => one.may === 'start')
+      const each = quizzes.map((quiz) => standing(quiz, byBoth.get(`${student.id} ${quiz.listed.id}`) ?? [], now))
+      const sitting = each.find((one) => one.mark?.sitting)
+      const start =
+        sitting ??
+        each.find(({ quiz: { listed, quiz }, sat }) => {
+          // Only of what is open is it asked, and no further than the first.
+          return listed.state === 'open' && maySit('open', scheduleFor(quiz.rules, student), sat, now, zone).may
+        })
       return [
         student.id,
         {
-          now: can?.may ? { quiz: can.quiz, may: can.may } : null,
-          marks: Object.fromEntries(each.flatMap(({ quiz, mark }) => (mark ? [[quiz, mark]] : []))),
+          now: start ? { quiz: start.quiz.listed.id, may: sitting ? 'sitting' : 'start' } : null,
+          marks: Object.fromEntries(each.flatMap(({ quiz, mark }) => (mark ? [[quiz.listed.id, mark]] : []))),
         },
       ]
     }),
   )
 }
 
-function standing(
-  { quiz, listed }: QuizOfClass,
-  student: Student,
-  own: readonly Attempt[],
-  now: Instant,
-  zone: string,
-) {
-  const { sat, grade } = satOf(own, quiz.rules)
+function standing(quiz: QuizOfClass, own: readonly Attempt[], now: Instant) {
+  const { sat, grade } = satOf(own, quiz.quiz.rules)
   // One that is past its hard stop has ended, whenever it is ended.
   const sitting = own.some(
     ({ state, limits }) => state === 'open' && (limits.hardStop === null || limits.hardStop >= now),
   )
-  const open =
-    listed.state === 'open' && !sitting && maySit(listed.state, scheduleFor(quiz.rules, student), sat, now, zone)
-  const may = sitting ? ('sitting' as const) : open && open.may ? ('start' as const) : null
   const mark: Mark | null = own.length ? { percent: grade.percent, passed: grade.passed, sitting } : null
-  return { quiz: listed.id, may, mark }
+  return { quiz, sat, mark }
 }
