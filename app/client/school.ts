@@ -9,6 +9,11 @@ export const schoolRoutes = {
   addTeacher: route<typeof import('~~/server/api/people/index.post')>('POST', 'people'),
   changePerson: route<typeof import('~~/server/api/people/[id]/index.put')>('PUT', 'people/[id]'),
   link: route<typeof import('~~/server/api/people/[id]/link.post')>('POST', 'people/[id]/link'),
+  makeNameless: route<typeof import('~~/server/api/people/[id]/nameless/index.post')>('POST', 'people/[id]/nameless'),
+  giveNameBack: route<typeof import('~~/server/api/people/[id]/nameless/index.delete')>(
+    'DELETE',
+    'people/[id]/nameless',
+  ),
   terms: route<typeof import('~~/server/api/terms/index.get')>('GET', 'terms'),
   makeTerm: route<typeof import('~~/server/api/terms/index.post')>('POST', 'terms'),
   keepTerm: route<typeof import('~~/server/api/terms/[id].put')>('PUT', 'terms/[id]'),

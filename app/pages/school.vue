@@ -92,6 +92,30 @@ const leave = (person: Person) =>
     `${person.name} cannot come in any more; all that they have sat stays.`,
     () => void change(person, { state: 'here' }, `${person.name} is back.`),
   )
+async function makeNameless(person: Person) {
+  const sure = await confirmed(
+    'Take their name away?',
+    'Papers and grades stay, as those of nobody; address, accommodations and password go. For 30 days it can be taken back, then the name is forgotten.',
+    'Make nameless',
+    'Leave it',
+  )
+  if (!sure) return
+  const back = () => void giveNameBack(person)
+  if (!(await act(() => schoolRoutes.makeNameless({ id: person.id }), `${person.name} is nameless.`, back))) return
+  editing.value = null
+  await find()
+}
+async function giveNameBack(person: Pick<Person, 'id'>) {
+  if (
+    !(await act(
+      () => schoolRoutes.giveNameBack({ id: person.id }),
+      (reply) => `${reply.name} has their name back.`,
+    ))
+  )
+    return
+  editing.value = null
+  await find()
+}
 async function makeLink(person: Person) {
   const made = await act(() => schoolRoutes.link({ id: person.id }))
   if (made) link.value = { name: person.name, link: made.link }
@@ -266,6 +290,17 @@ async function makeLink(person: Person) {
           >
             Is back
           </button>
+          <template v-if="editing.role === 'student'">
+            <a class="btn" :href="`/api/people/${editing.id}/data`">All that is stored of them</a>
+            <template v-if="editing.state === 'left'">
+              <button v-if="editing.nameless" type="button" class="btn" :disabled="busy" @click="giveNameBack(editing)">
+                Give the name back
+              </button>
+              <button v-else type="button" class="btn btn-warn" :disabled="busy" @click="makeNameless(editing)">
+                Make nameless…
+              </button>
+            </template>
+          </template>
           <button class="btn btn-main" :disabled="busy">Keep</button>
         </div>
       </form>

@@ -212,6 +212,14 @@ export interface MigrationRow {
   at: string
 }
 
+export interface NamelessRow {
+  person_id: string
+  by_id: string
+  at: string
+  until: string
+  body: string
+}
+
 export interface ObjectiveRow {
   id: string
   school_id: string

@@ -5,6 +5,7 @@ import { forgetBrowsers } from '../people/known-browsers'
 import { forgetSessions } from '../people/sessions'
 import { forgetPasses } from '../people/passes'
 import { forgetTries } from '../people/tries'
+import { forgetNames } from '../domain/people/nameless'
 import { forgetLetters, sendDue } from '../domain/outbox'
 import { currentPost } from '../standins/mail/post'
 import { forgetPresence } from '../domain/quizzes/presence'
@@ -27,6 +28,7 @@ export default defineNitroPlugin((nitro) => {
         forgetImports,
         forgetPasses,
         forgetLetters,
+        forgetNames,
       ])
         await forget(currentDatabase(), serverNow())
     } catch (error) {

@@ -51,12 +51,16 @@ describe('clocks (common practice): limit 60 minutes, window to 11:59, start 11:
   it('the clock wins: 12:50', () => expect(deadline('clock')).toBe(at('12:50')))
   it('the window wins: 11:59', () => expect(deadline('window')).toBe(at('11:59')))
   it('time and a half of 60 is 90 minutes', () =>
-    expect(deadline('clock', [{ factor: 1.5, extraMinutes: 0, stretchWindow: false, language: null, largerType: false }])).toBe(
-      '2030-05-14T13:20:00.000Z',
-    ))
+    expect(
+      deadline('clock', [{ factor: 1.5, extraMinutes: 0, stretchWindow: false, language: null, largerType: false }]),
+    ).toBe('2030-05-14T13:20:00.000Z'))
   it('extra time does not stretch a window that wins, unless the accommodation says so', () => {
-    expect(deadline('window', [{ factor: 1.5, extraMinutes: 0, stretchWindow: false, language: null, largerType: false }])).toBe(at('11:59'))
-    expect(deadline('window', [{ factor: 1.5, extraMinutes: 0, stretchWindow: true, language: null, largerType: false }])).toBe(at('12:29'))
+    expect(
+      deadline('window', [{ factor: 1.5, extraMinutes: 0, stretchWindow: false, language: null, largerType: false }]),
+    ).toBe(at('11:59'))
+    expect(
+      deadline('window', [{ factor: 1.5, extraMinutes: 0, stretchWindow: true, language: null, largerType: false }]),
+    ).toBe(at('12:29'))
   })
   it('of several accommodations the most generous counts for each quantity', () => {
     expect(

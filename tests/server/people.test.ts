@@ -4,6 +4,9 @@ import { hour, later as laterThan, tokenIn } from '../support/letters'
 import type { Database } from '../../server/database/database'
 import { listLetters, sendDue, writeLetters } from '../../server/domain/outbox'
 import { makeSchool } from '../../server/domain/people/first-start'
+import { forgetNames, giveNameBack, makeNameless } from '../../server/domain/people/nameless'
+import { giveOwnData } from '../../server/domain/people/own-data'
+import { unzip } from '../../formats/zip'
 import { linkFor } from '../../server/domain/people/links'
 import { addTeacher, changePerson, listPeople, peopleQuery } from '../../server/domain/people/people'
 import { changePassword, forgotPassword } from '../../server/people/own-password'
@@ -146,6 +149,55 @@ describe('people of the school', () => {
   it('what is changed of an address stands in no line of the record', async () => {
     await changePerson(db, await maren(), 'p-silas-penn', { email: 'silas@secret.example' }, day)
     expect(JSON.stringify(await db.rows('SELECT * FROM record'))).not.toContain('secret.example')
+  })
+})
+
+describe('what belongs to a student', () => {
+  it('is given as data and as pages: every paper with its answers and marks, no key, no reason', async () => {
+    await db.run("UPDATE person SET need_reason = 'SECRET-reason' WHERE id = 'p-tomas-velling'")
+    const files = unzip((await giveOwnData(db, await maren(), 'p-tomas-velling', day)).bytes)
+    const text = (name: string) => Buffer.from(files.get(name)!).toString()
+    const data = JSON.parse(text('data.json')) as {
+      person: object
+      papers: { quiz: string; answers: { question: string; points: string }[] }[]
+    }
+    expect(data.person).toMatchObject({ name: 'Tomas Velling', email: 'tomas.velling@gannet.example' })
+    const attempts = await db.rows("SELECT 1 FROM attempt WHERE student_id = 'p-tomas-velling'")
+    expect(data.papers).toHaveLength(attempts.length)
+    expect(attempts.length).toBeGreaterThan(0)
+    expect(data.papers[0]!.answers.every(({ question }) => question.length > 5)).toBe(true)
+    expect(text('pages.html')).toContain('Tomas Velling')
+    for (const name of files.keys()) expect(text(name)).not.toMatch(/SECRET-reason|password|scrypt/)
+    await expect(giveOwnData(db, await maren(), 'p-idris', day)).rejects.toMatchObject({ status: 404 })
+  })
+  it('goes when they are made nameless, but for grades as numbers; for thirty days it comes back', async () => {
+    const id = 'p-tomas-velling'
+    const grades = () => db.rows('SELECT id, score, possible FROM attempt WHERE student_id = ? ORDER BY id', [id])
+    const who = () =>
+      db.one('SELECT name, email, accommodation, need_reason, password_hash FROM person WHERE id = ?', [id])
+    const [before, was] = [await grades(), await who()]
+    await expect(makeNameless(db, await maren(), id, day)).rejects.toThrow(/who has left the school/)
+    await changePerson(db, await maren(), id, { state: 'left' }, day)
+    const both = await Promise.allSettled([
+      makeNameless(db, await maren(), id, day),
+      makeNameless(db, await maren(), id, day),
+    ])
+    expect(both.map(({ status }) => status).sort()).toEqual(['fulfilled', 'rejected'])
+    expect(await who()).toEqual({
+      name: 'Former student ling',
+      email: null,
+      accommodation: null,
+      need_reason: '',
+      password_hash: '',
+    })
+    expect(await grades()).toEqual(before)
+    expect(await giveNameBack(db, await maren(), id, laterThan(29 * 24 * hour))).toEqual({ name: 'Tomas Velling' })
+    expect(await who()).toEqual(was)
+    await makeNameless(db, await maren(), id, day)
+    await expect(giveNameBack(db, await maren(), id, laterThan(30 * 24 * hour))).rejects.toMatchObject({ status: 410 })
+    await forgetNames(db, laterThan(31 * 24 * hour))
+    expect(await db.rows('SELECT * FROM nameless')).toEqual([])
+    expect(await grades()).toEqual(before)
   })
 })
 

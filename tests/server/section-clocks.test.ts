@@ -144,7 +144,13 @@ describe('with other rules', () => {
     const attempt = await start(quiz, petra)
     const maren = await person(db, 'p-maren')
     const give = (factor: number, at: number) =>
-      setAccommodation(db, maren, petra, { factor, extraMinutes: 0, stretchWindow: false, language: null, largerType: false }, later(at))
+      setAccommodation(
+        db,
+        maren,
+        petra,
+        { factor, extraMinutes: 0, stretchWindow: false, language: null, largerType: false },
+        later(at),
+      )
     await give(1.5, -1)
     await enterSection(db, petra, attempt, 1, 1, later(0))
     const clock = async (at: number) => (await sheetOf(attempt, at, petra)).sections[0]!

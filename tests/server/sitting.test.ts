@@ -358,7 +358,13 @@ describe('the end of a sitting', () => {
     await makeEdit(db, maren, quiz, revision, 'test.9', await rulesEdit(db, quiz, { windows }), later(12))
     // Two hours beyond its end by their extra time.
     expect(await start(quiz, petra, later(100))).toBeTruthy()
-    await setAccommodation(db, maren, petra, { factor: 1, extraMinutes: 0, stretchWindow: false, language: null, largerType: false }, later(101))
+    await setAccommodation(
+      db,
+      maren,
+      petra,
+      { factor: 1, extraMinutes: 0, stretchWindow: false, language: null, largerType: false },
+      later(101),
+    )
   })
 })
 

@@ -567,4 +567,13 @@ export const routes: Route[] = [
   ['GET', 'roster/file', () => '/api/roster/file?as=csv', undefined, adminOnly],
   ['GET', 'roster/template', () => '/api/roster/template', undefined, teacherOnly],
   ['GET', 'classes/[id]/file', () => '/api/classes/c-saturday/file?as=csv', undefined, ownQuiz],
+  ['GET', 'people/[id]/data', () => '/api/people/p-nell-ashdown/data', undefined, adminOnly],
+  ['POST', 'people/[id]/nameless/index', () => '/api/people/none/nameless', undefined, { ...adminOnly, teacher: 404 }],
+  [
+    'DELETE',
+    'people/[id]/nameless/index',
+    () => '/api/people/none/nameless',
+    undefined,
+    { ...adminOnly, teacher: 410 },
+  ],
 ]

@@ -114,3 +114,15 @@ CREATE TABLE IF NOT EXISTS roster_taken (
 
 -- The demo's first teacher runs its school.
 UPDATE person p JOIN school s ON s.id = p.school_id AND s.demo <> 0 SET p.admin = 1 WHERE p.id = 'p-maren';
+
+-- Who was made nameless, with what they were called: until it is forgotten it can be taken back.
+CREATE TABLE IF NOT EXISTS nameless (
+  person_id VARCHAR(40) CHARACTER SET ascii COLLATE ascii_bin PRIMARY KEY,
+  by_id VARCHAR(40) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
+  at DATETIME(3) NOT NULL,
+  until DATETIME(3) NOT NULL,
+  -- JSON of what was taken away.
+  body LONGTEXT NOT NULL,
+  KEY nameless_until (until),
+  FOREIGN KEY (person_id) REFERENCES person (id)
+) ENGINE=InnoDB;

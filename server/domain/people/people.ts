@@ -23,6 +23,8 @@ export interface SchoolPerson {
   state: PersonRow['state']
   /** They have no password yet. */
   waiting: boolean
+  /** Their name was taken away, and can be given back. */
+  nameless: boolean
   classes: string
 }
 
@@ -55,10 +57,12 @@ export async function listPeople(
     db.rows<
       Pick<PersonRow, 'id' | 'name' | 'email' | 'role' | 'admin' | 'state'> & {
         waiting: number
+        nameless: number
         classes: string | null
       }
     >(
       `SELECT p.id, p.name, p.email, p.role, p.admin, p.state, p.password_hash = '' AS waiting,
+        EXISTS (SELECT 1 FROM nameless n WHERE n.person_id = p.id) AS nameless,
         (SELECT GROUP_CONCAT(c.name ORDER BY c.name SEPARATOR ', ') FROM class c WHERE c.filed = 0 AND (
           c.id IN (SELECT e.class_id FROM enrolment e WHERE e.person_id = p.id) OR c.id IN (SELECT t.class_id FROM class_teacher t WHERE t.person_id = p.id))) AS classes
       FROM person p WHERE ${where} ORDER BY p.role, p.name, p.id LIMIT ? OFFSET ?`,
@@ -73,6 +77,7 @@ export async function listPeople(
       ...row,
       admin: Boolean(row.admin),
       waiting: Boolean(row.waiting),
+      nameless: Boolean(row.nameless),
       classes: row.classes ?? '',
     })),
   }
@@ -187,5 +192,5 @@ async function onePerson(db: Db, id: string): Promise<SchoolPerson> {
   const row = (await db.one<
     Pick<PersonRow, 'id' | 'name' | 'email' | 'role' | 'admin' | 'state'> & { waiting: number }
   >("SELECT id, name, email, role, admin, state, password_hash = '' AS waiting FROM person WHERE id = ?", [id]))!
-  return { ...row, admin: Boolean(row.admin), waiting: Boolean(row.waiting), classes: '' }
+  return { ...row, admin: Boolean(row.admin), waiting: Boolean(row.waiting), nameless: false, classes: '' }
 }

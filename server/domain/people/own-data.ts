@@ -1,0 +1,150 @@
+import { zip } from '../../../formats/zip'
+import { encode } from '../../../formats/format'
+import type { PersonRow } from '../../database/tables'
+import { escapeHtml } from '../../../core/kit/escape'
+import { sentenceTime } from '../../../core/kit/phrases'
+import type { Instant } from '../../../core/kit/time'
+import { needWords } from '../../../core/people'
+import { plainText } from '../../../core/question'
+import { questionOnPaper } from '../../../core/paper'
+import { fromSql } from '../../database/codec'
+import { mapInOrder } from '../../database/batches'
+import type { Database } from '../../database/database'
+import { readAccommodation } from '../../documents/read'
+import type { Person } from '../../people/people'
+import { notFound } from '../problem'
+import { loadEdition } from '../quizzes/edition'
+import { answerWords } from '../reviews/paper-view'
+import { loadMarks } from '../reviews/review'
+import { loadAnswers, loadAttempts, loadPaper, type Attempt } from '../sittings/attempts'
+
+/** One paper of somebody's, in words: what was asked, what they answered, what it earned. No key is in it. */
+interface OwnPaper {
+  quiz: string
+  attempt: number
+  state: string
+  startedAt: Instant
+  handedInAt: Instant | null
+  score: string | null
+  possible: string | null
+  answers: {
+    question: string
+    answer: string
+    response: unknown
+    keptAt: Instant | null
+    points: string | null
+    possible: string | null
+    comment: string | null
+  }[]
+}
+
+async function ownPaper(database: Database, attempt: Attempt): Promise<OwnPaper> {
+  const [paper, edition, answers, marks] = [
+    await loadPaper(database, attempt.id),
+    await loadEdition(database, attempt.edition),
+    await loadAnswers(database, attempt.id),
+    await loadMarks(database, attempt.id),
+  ]
+  const [kept, marked] = [
+    new Map(answers.map((each) => [each.item, each])),
+    new Map(marks.map((each) => [each.item, each])),
+  ]
+  return {
+    quiz: edition.content.title,
+    attempt: attempt.number,
+    state: attempt.state,
+    startedAt: attempt.startedAt,
+    handedInAt: attempt.handedInAt,
+    score: attempt.score,
+    possible: attempt.possible,
+    answers: paper.items.map((item) => {
+      const answer = kept.get(item.id)
+      const mark = marked.get(item.id)
+      return {
+        question: plainText(questionOnPaper(edition, item, attempt.language).stem),
+        answer: answerWords(paper, edition, item.id, answer?.response ?? null, attempt.language),
+        response: answer?.response ?? null,
+        keptAt: answer?.keptAt ?? null,
+        points: mark?.points ?? null,
+        possible: mark?.possible ?? null,
+        comment: mark?.comment ?? null,
+      }
+    }),
+  }
+}
+
+/**
+ * All that is stored of a student, as JSON and as pages to read, in one archive: who they are, their classes, what they are
+ * given, every paper with its answers and marks. No key is in it, and no reason of an accommodation.
+ */
+export async function giveOwnData(
+  database: Database,
+  person: Person,
+  id: string,
+  now: Instant,
+): Promise<{ name: string; type: string; bytes: Uint8Array }> {
+  const row = await database.one<Pick<PersonRow, 'name' | 'email' | 'accommodation' | 'state' | 'outside_id'>>(
+    "SELECT name, email, accommodation, state, outside_id FROM person WHERE id = ? AND school_id = ? AND role = 'student'",
+    [id, person.school],
+  )
+  if (!row) throw notFound('This student')
+  const classes = await database.rows<{ name: string; since: string | null; left_at: string | null }>(
+    `SELECT c.name, e.since, NULL AS left_at FROM enrolment e JOIN class c ON c.id = e.class_id WHERE e.person_id = ?
+    UNION ALL SELECT c.name, l.since, l.left_at FROM left_class l JOIN class c ON c.id = l.class_id WHERE l.person_id = ?`,
+    [id, id],
+  )
+  const attempts = await loadAttempts(database, { student: id })
+  const record = await database.rows<{ at: string; what: string }>(
+    'SELECT at, what FROM record WHERE subject = ? OR who = ? ORDER BY at LIMIT 5000',
+    [id, id],
+  )
+  const data = {
+    writtenAt: now,
+    person: {
+      id,
+      name: row.name,
+      email: row.email,
+      outsideId: row.outside_id,
+      state: row.state,
+      accommodation: readAccommodation(row.accommodation),
+    },
+    classes: classes.map(({ name, since, left_at: left }) => ({
+      name,
+      since: since && fromSql(since),
+      leftAt: left && fromSql(left),
+    })),
+    papers: await mapInOrder(attempts, (attempt) => ownPaper(database, attempt)),
+    record: record.map(({ at, what }) => ({ at: fromSql(at), what })),
+  }
+  const files = new Map([
+    ['data.json', encode(JSON.stringify(data, null, 2))],
+    ['pages.html', encode(pages(data, person.zone))],
+  ])
+  return { name: 'student-data.zip', type: 'application/zip', bytes: zip(files) }
+}
+
+type Data = {
+  person: { name: string; email: string | null; accommodation: ReturnType<typeof readAccommodation> }
+  classes: { name: string }[]
+  papers: OwnPaper[]
+  writtenAt: Instant
+}
+
+function pages({ person, classes, papers, writtenAt }: Data, zone: string): string {
+  const when = (at: Instant | null) => (at === null ? '' : sentenceTime(at, zone))
+  const need = needWords(person.accommodation)
+  const paper = (each: OwnPaper) => `<h2>${escapeHtml(each.quiz)}, attempt ${each.attempt}</h2>
+<p>Started ${when(each.startedAt)}${each.handedInAt ? `, handed in ${when(each.handedInAt)}` : ''}${each.score === null ? '' : `; ${each.score} of ${each.possible ?? ''} points`}.</p>
+<ol>${each.answers
+    .map(
+      ({ question, answer, points, possible, comment }) =>
+        `<li><p>${escapeHtml(question)}</p><p><strong>${escapeHtml(answer) || 'no answer'}</strong>${points === null ? '' : `, ${points} of ${possible ?? ''} points`}${comment ? `: ${escapeHtml(comment)}` : ''}</p></li>`,
+    )
+    .join('\n')}</ol>`
+  return `<!doctype html><html lang="en"><head><meta charset="utf-8"><title>${escapeHtml(person.name)}</title>
+<style>body{font:1rem/1.5 Georgia,serif;max-width:44rem;margin:2rem auto;padding:0 1rem;color:#1c2a2d}h2{border-bottom:1px solid #1c2a2d;margin-top:2rem}</style></head><body>
+<h1>${escapeHtml(person.name)}</h1><p>${escapeHtml(person.email ?? 'without an address')}. Written ${when(writtenAt)}.</p>
+<p>Classes: ${escapeHtml(classes.map(({ name }) => name).join(', ')) || 'none'}.${need.length ? ` Given: ${escapeHtml(need.join(', '))}.` : ''}</p>
+${papers.map(paper).join('\n')}</body></html>
+`
+}
