@@ -54,21 +54,33 @@ async function seedPeople(database: Database): Promise<void> {
       zone,
       halfLaidOut,
     ])
-    await db.run('INSERT INTO person (id, school_id, role, name, email, password_hash, accommodation, admin) VALUES ?', [
+    await db.run(
+      'INSERT INTO person (id, school_id, role, name, email, password_hash, accommodation, admin) VALUES ?',
       [
-        ...teachers.map(([id, name]) => [id, demoSchool, 'teacher', name, email(name), hash, null, id === 'p-maren' ? 1 : 0]),
-        ...students.map((name) => [
-          personId(name),
-          demoSchool,
-          'student',
-          name,
-          email(name),
-          hash,
-          accommodations[name] ? toJson(accommodations[name]) : null,
-          0,
-        ]),
+        [
+          ...teachers.map(([id, name]) => [
+            id,
+            demoSchool,
+            'teacher',
+            name,
+            email(name),
+            hash,
+            null,
+            id === 'p-maren' ? 1 : 0,
+          ]),
+          ...students.map((name) => [
+            personId(name),
+            demoSchool,
+            'student',
+            name,
+            email(name),
+            hash,
+            accommodations[name] ? toJson(accommodations[name]) : null,
+            0,
+          ]),
+        ],
       ],
-    ])
+    )
     await db.run('INSERT INTO class (id, school_id, name) VALUES ?', [
       classes.map((group) => [group.id, demoSchool, group.name]),
     ])

@@ -40,7 +40,7 @@ try {
     ['rules', teacher, '/quizzes/quiz-tides/rules'],
     ['marks', teacher, '/quizzes/quiz-chart/marks'],
     ['paper', teacher, `/quizzes/quiz-chart/marks/${await attemptOf('quiz-chart', 'p-nell-ashdown')}`],
-    ['classes', teacher, '/classes'],
+    ['classes', teacher, '/classes/c-tuesday'],
     ['my-quizzes', student, '/my'],
     ['sitting', student, `/sit/${await attemptOf('quiz-buoys', 'p-hedda-moe')}`],
     ['review', student, `/review/${await attemptOf('quiz-chart', 'p-hedda-moe')}`],

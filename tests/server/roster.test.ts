@@ -182,6 +182,54 @@ describe('a roster', () => {
   })
 })
 
+describe('addresses', () => {
+  const file = (rows: string[]) => ({
+    name: 'ids.csv',
+    base64: Buffer.from(['id,name,email,class', ...rows].join('\n')).toString('base64'),
+  })
+  const taking = async (rows: string[], decisions = {}) => {
+    const files = rosterFiles.parse({ files: [file(rows)], decisions })
+    const { mark, doubtful } = await lookAtRoster(db, await maren(), files)
+    return {
+      doubtful,
+      take: async () => takeRoster(db, await maren(), rosterTaking.parse({ ...files, mark, takeOut: false }), day),
+    }
+  }
+  it('one that somebody has still is not had twice, whatever was decided: nothing goes in, and it is told', async () => {
+    await (await taking(['h1,Holly One,holly@x.example,Hands'])).take()
+    await db.run(
+      "INSERT INTO person (id, school_id, role, name, email, password_hash) VALUES ('p-other', 'gannet', 'student', 'Other', 'other@x.example', '')",
+    )
+    const rows = ['h1,Holly One,other@x.example,Hands', 'h2,New Two,two@x.example,Hands']
+    const { doubtful } = await taking(rows)
+    const holly = doubtful[0]!.could.find(({ name }) => name === 'Holly One')!
+    const before = await state()
+    await expect((await taking(rows, { [doubtful[0]!.key]: holly.id })).take()).rejects.toThrow(
+      /two people would have one address/,
+    )
+    expect(await state()).toEqual(before)
+  })
+  it('one that was handed on to somebody new comes back with its first owner', async () => {
+    const before = await state()
+    const rows = ['h1,Holly One,holly.new@x.example,Hands', 'h3,Holly Three,holly@x.example,Hands']
+    const { doubtful } = await taking(rows)
+    // The address is somebody's still: it is asked.
+    expect(doubtful).toHaveLength(1)
+    const decided = await taking(rows, { [doubtful[0]!.key]: 'out' })
+    const { id } = await decided.take()
+    expect((await undoRoster(db, await maren(), id, later(1))).stayed).toBe(0)
+    expect(await state()).toEqual(before)
+  })
+  it('one that somebody else has by now is not taken from them by taking back', async () => {
+    const { id } = await (await taking(['h1,Holly One,holly.late@x.example,Hands'])).take()
+    await db.run("UPDATE person SET email = 'holly@x.example' WHERE id = 'p-other'")
+    expect((await undoRoster(db, await maren(), id, later(1))).stayed).toBe(1)
+    expect((await db.one<{ email: string }>("SELECT email FROM person WHERE id = 'p-other'"))!.email).toBe(
+      'holly@x.example',
+    )
+  })
+})
+
 it('goes out as it is, of a class or of the school, and comes back the same; no accommodation is in it', async () => {
   await db.run("UPDATE person SET need_reason = 'SECRET-reason' WHERE id = 'p-petra-lund'")
   for (const form of ['csv', 'oneroster-1.1', 'oneroster-1.2'] as const) {

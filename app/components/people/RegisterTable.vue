@@ -49,8 +49,15 @@ const nowWords = ({ now }: RegisterStudent) =>
 const columns = computed(() =>
   register.quizzes.filter(({ id }) => register.students.some((each) => each.marks[id])).slice(0, 5),
 )
+/** Quizzes have a column each; a grid knows no “none of them”. */
 const layout = computed(() => ({
-  gridTemplateColumns: `${may ? '1.75rem ' : ''}minmax(9rem,1.3fr) minmax(8rem,1.2fr) minmax(10rem,1.6fr) repeat(${columns.value.length}, minmax(4.5rem,6.5rem))`,
+  gridTemplateColumns: [
+    ...(may ? ['1.75rem'] : []),
+    'minmax(9rem, 1.3fr)',
+    'minmax(8rem, 1.2fr)',
+    'minmax(10rem, 1.6fr)',
+    ...columns.value.map(() => 'minmax(4.5rem, 6.5rem)'),
+  ].join(' '),
 }))
 /** Joined later than the first of the class: that is worth saying. */
 const first = computed(
@@ -76,7 +83,7 @@ function about(student: RegisterStudent): string {
 
 <template>
   <div class="overflow-x-auto" tabindex="0" role="region" aria-label="Register">
-    <div role="table" aria-label="Students" class="min-w-max sm:min-w-0">
+    <div role="table" aria-label="Students" class="min-w-160 sm:min-w-0">
       <div role="row" class="grid gap-x-3 border-b border-ink py-1.5 text-label text-soft" :style="layout">
         <span v-if="may" role="columnheader"
           ><input type="checkbox" class="accent-bloom" aria-label="All" :checked="all" @change="toggleAll"

@@ -122,8 +122,8 @@ function bringBack(student: { id: string; name: string }) {
         </div>
       </header>
       <ClassDays class="mt-3" :quizzes="register.quizzes" />
-      <div class="mt-5 grid gap-x-7 gap-y-8 lg:grid-cols-[minmax(0,1fr)_15.5rem]">
-        <section>
+      <div class="mt-5 grid grid-cols-[minmax(0,1fr)] gap-x-7 gap-y-8 lg:grid-cols-[minmax(0,1fr)_15.5rem]">
+        <section class="min-w-0">
           <EmptyNote v-if="!register.students.length" title="Nobody is in this class yet"
             >Add students by their names or addresses, or make a code that they type in themselves.</EmptyNote
           >

@@ -5,6 +5,7 @@ import { cleanName, nameFault, passwordFault } from '../../../core/people'
 import type { Database } from '../../database/database'
 import { hashPassword } from '../../people/password'
 import { inTurn } from '../../people/in-turn'
+import { countedTry, mostFromAddress } from '../../people/tries'
 import type { Person } from '../../people/people'
 import { newId } from '../ids'
 import { Problem } from '../problem'
@@ -58,6 +59,8 @@ export async function joinAsNew(
   now: Instant,
 ): Promise<string> {
   const found = await classByCode(database, typed, { address, person: null }, now)
+  // A class may come from one address; thousands do not.
+  await countedTry(database, [{ by: `newcomer:${address}`, most: mostFromAddress }], now, () => false)
   const who = newPerson(given)
   const hash = await inTurn(() => hashPassword(given.password))
   const id = newId()

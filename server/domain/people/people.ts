@@ -159,7 +159,11 @@ export async function changePerson(
           throw error
         })
     await ensureRun(db, person.school)
-    if (change.state === 'left' || change.email !== undefined) await endSessionsOf(db, id)
+    if (change.state === 'left' || change.email !== undefined) {
+      await endSessionsOf(db, id)
+      // A link that went to the address before is over with it.
+      await db.run('DELETE FROM pass WHERE person_id = ? AND used_at IS NULL', [id])
+    }
     await rosterChanged(db, person.school)
     await recordLine(db, now, person.id, 'person changed', id, {
       ...change,

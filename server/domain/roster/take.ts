@@ -55,7 +55,14 @@ export async function takeRoster(
     const planned = await planRoster(db, person, files)
     if (planned.mark !== mark)
       throw new Problem(409, 'changed', 'The school has changed since you looked. Look again before you take this in.')
-    const done = await carryOut(db, person, planned.plan, leave, now)
+    const done = await carryOut(db, person, planned.plan, leave, now).catch((error: unknown) => {
+      if ((error as { errno?: number }).errno !== 1062) throw error
+      throw new Problem(
+        422,
+        'one-address',
+        'After this two people would have one address, or one id. Nothing was taken in; look again and decide otherwise.',
+      )
+    })
     const id = newId()
     await db.run('INSERT INTO roster_taken (id, school_id, by_id, at, name, body) VALUES (?, ?, ?, ?, ?, ?)', [
       id,
@@ -157,37 +164,37 @@ export async function enrolAll(
 
 async function changePeople(db: Db, plan: RosterPlan): Promise<RosterDone['changed']> {
   const wanted = plan.people.flatMap(({ person: each, fate }) => (fate.is === 'changed' ? [{ each, id: fate.id }] : []))
-  const changed: RosterDone['changed'] = []
-  await inBatches(wanted, 100, async (part) => {
-    const before = await db.rows<Kept & { id: string }>(
+  const before = new Map<string, Kept>()
+  await inBatches(wanted, atOnce, async (part) => {
+    const rows = await db.rows<Kept & { id: string }>(
       'SELECT id, name, email, outside_id AS outsideId, state FROM person WHERE id IN (?)',
       [part.map(({ id }) => id)],
     )
-    const byId = new Map(before.map(({ id, ...was }) => [id, was]))
-    const next = part.map(({ each, id }) => {
-      const was = byId.get(id)!
-      const now: Kept = {
-        name: each.name,
-        email: each.email ?? was.email,
-        outsideId: each.outsideId ?? was.outsideId,
-        state: 'here',
-      }
-      return { id, was, now }
-    })
-    changed.push(...next)
-    await writePeople(
-      db,
-      next.map(({ id, now }) => ({ id, kept: now })),
-    )
+    for (const { id, ...was } of rows) before.set(id, was)
   })
+  const changed = wanted.map(({ each, id }) => {
+    const was = before.get(id)!
+    const now: Kept = {
+      name: each.name,
+      email: each.email ?? was.email,
+      outsideId: each.outsideId ?? was.outsideId,
+      state: 'here',
+    }
+    return { id, was, now }
+  })
+  await writePeople(
+    db,
+    changed.map(({ id, now }) => ({ id, kept: now })),
+  )
   return changed
 }
 
-/** Writes names, addresses and ids of people; addresses that change hands are let go first. */
+/** Writes names, addresses and ids of people; all of them let go of theirs first, as some change hands. */
 export async function writePeople(db: Db, people: readonly { id: string; kept: Kept }[]): Promise<void> {
+  await inBatches(people, atOnce, (part) =>
+    db.run('UPDATE person SET email = NULL, outside_id = NULL WHERE id IN (?)', [part.map(({ id }) => id)]),
+  )
   await inBatches(people, 100, async (part) => {
-    const ids = part.map(({ id }) => id)
-    await db.run('UPDATE person SET email = NULL, outside_id = NULL WHERE id IN (?)', [ids])
     const column = (pick: (kept: Kept) => string | null) =>
       byKey(
         'id',
@@ -201,7 +208,7 @@ export async function writePeople(db: Db, people: readonly { id: string; kept: K
     ]
     await db.run(
       `UPDATE person SET name = ${name.sql}, email = ${email.sql}, outside_id = ${outside.sql}, state = ${state.sql} WHERE id IN (?)`,
-      [...name.values, ...email.values, ...outside.values, ...state.values, ids],
+      [...name.values, ...email.values, ...outside.values, ...state.values, part.map(({ id }) => id)],
     )
   })
 }

@@ -79,8 +79,9 @@ async function undo(db: Db, done: RosterDone, now: Instant): Promise<number> {
       part.map((each) => [each.class, each.person]),
     ]),
   )
-  const reverted = await revert(db, done.changed)
+  // Those who were new go first: one of them may have the address that somebody had before.
   const gone = await takeAway(db, done.made)
+  const reverted = await revert(db, done.changed)
   // A class that is used by now, and a term with other classes, stay.
   await inBatches(done.classes, atOnce, (part) =>
     db.run(
@@ -100,21 +101,30 @@ async function undo(db: Db, done: RosterDone, now: Instant): Promise<number> {
 
 /** Those who are still as the roster left them are as they were before it. @returns how many */
 async function revert(db: Db, changed: RosterDone['changed']): Promise<number> {
-  let reverted = 0
-  await inBatches(changed, 100, async (part) => {
+  const back: typeof changed = []
+  await inBatches(changed, atOnce, async (part) => {
+    const ids = part.map(({ id }) => id)
     const rows = await db.rows<RosterDone['changed'][number]['now'] & { id: string }>(
       'SELECT id, name, email, outside_id AS outsideId, state FROM person WHERE id IN (?)',
-      [part.map(({ id }) => id)],
+      [ids],
     )
     const byId = new Map(rows.map(({ id, ...now }) => [id, now]))
-    const back = part.filter(({ id, now }) => same(byId.get(id) ?? {}, now))
-    reverted += back.length
-    await writePeople(
-      db,
-      back.map(({ id, was }) => ({ id, kept: was })),
-    )
+    const wanted = part.flatMap(({ was: { email } }) => email ?? [])
+    const others = wanted.length
+      ? await db.rows<{ email: string }>('SELECT email FROM person WHERE email IN (?) AND id NOT IN (?)', [
+          wanted,
+          changed.map(({ id }) => id),
+        ])
+      : []
+    // An address that somebody else has by now is not taken from them.
+    const had = new Set(others.map(({ email }) => email))
+    back.push(...part.filter(({ id, was, now }) => same(byId.get(id) ?? {}, now) && !had.has(was.email ?? '')))
   })
-  return reverted
+  await writePeople(
+    db,
+    back.map(({ id, was }) => ({ id, kept: was })),
+  )
+  return back.length
 }
 
 /** Those who were new and have done nothing since are taken away again. @returns how many */
