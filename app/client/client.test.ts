@@ -15,13 +15,17 @@ const functions = [...client.matchAll(/import\('~~\/server\/api\/([^']+)'\)>\(\s
 )
 /** Routes whose reply is a file for the browser to keep, or that are asked by machines. */
 const files = [
+  'classes/[id]/file.get',
   'files/schema.get',
   'files/template.get',
   'health.get',
   'media/[id].get',
   'objectives/file.get',
+  'people/[id]/data.get',
   'questions/file.post',
   'quizzes/[id]/file.post',
+  'roster/file.get',
+  'roster/template.get',
   // A line that stays open (composables/quiz-live.ts).
   'quizzes/[id]/live.get',
 ]
