@@ -251,18 +251,18 @@ it('goes out as it is, of a class or of the school, and comes back the same; no 
   expect(own).not.toContain('Petra Lund')
 })
 
-it('20,000 are looked at, taken in and taken back', async () => {
+it('5,000 are looked at, taken in and taken back', async () => {
   const before = await state()
-  const many = manyRows(20_000)
+  const many = manyRows(5000)
   const began = performance.now()
   const { counts, mark } = await look(many)
   const looked = performance.now()
-  expect(counts).toMatchObject({ new: 20_000, classesMade: 800, enrolments: 20_000 })
+  expect(counts).toMatchObject({ new: 5000, classesMade: 200, enrolments: 5000 })
   const { id } = await take(many, { mark })
   const taken = performance.now()
-  // Bounds of npm run bench are 3 s and 10 s; here anything that grows with the square is found.
-  expect(looked - began).toBeLessThan(10_000)
-  expect(taken - looked).toBeLessThan(30_000)
+  // npm run bench has 20,000 within 3 s and 10 s; here anything that grows with the square is found.
+  expect(looked - began).toBeLessThan(5000)
+  expect(taken - looked).toBeLessThan(15_000)
   expect((await undoRoster(db, await maren(), id, later(1))).stayed).toBe(0)
   expect(await state()).toEqual(before)
 }, 120_000)

@@ -516,7 +516,6 @@ export const routes: Route[] = [
   ],
   ['DELETE', 'session/everywhere', () => '/api/session/everywhere', undefined, signedIn],
   ['POST', 'session/forgot', () => '/api/session/forgot', () => ({ email: 'nobody@walk.example' }), anyone],
-  ['GET', 'first-start/index', () => '/api/first-start', undefined, anyone],
   [
     'POST',
     'first-start/index',
