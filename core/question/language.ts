@@ -5,17 +5,6 @@ export const languageCode = /^[a-z]{2,3}(-[A-Za-z0-9]{2,8})*$/
 
 export const language = z.string().regex(languageCode, 'Write a language as its code, such as en or nl.')
 
-const names = new Intl.DisplayNames('en', { type: 'language' })
-
-/** "Dutch" for "nl"; the code itself where it has no name. */
-export function languageName(code: string): string {
-  try {
-    return names.of(code) ?? code
-  } catch {
-    return code
-  }
-}
-
 /** Between two languages that are read together: "en+nl". */
 export const together = '+'
 

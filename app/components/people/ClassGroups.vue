@@ -2,7 +2,7 @@
 import { classRoutes } from '~/client/classes'
 import { count } from '~~/core/kit/phrases'
 import { needWords } from '~~/core/people'
-import { languageName } from '~~/core/question/language'
+import { languageName } from '~~/core/question/language-name'
 import type { Accommodation } from '~~/core/quiz'
 import type { Register } from '~~/server/domain/classes/register'
 

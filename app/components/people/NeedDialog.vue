@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { Accommodation } from '~~/core/quiz'
-import { languageName } from '~~/core/question/language'
+import { languageName } from '~~/core/question/language-name'
 
 /** What somebody, several or a group need: it goes for every quiz. A reason where there is one person who has it. */
 const { open, who, need, reason } = defineProps<{

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { sentenceTime } from '~~/core/kit/phrases'
 import { needWords } from '~~/core/people'
-import { languageName } from '~~/core/question/language'
+import { languageName } from '~~/core/question/language-name'
 import type { Register, RegisterStudent } from '~~/server/domain/classes/register'
 
 /**

@@ -3,7 +3,7 @@ import { studentRoutes } from '~/client/students'
 import { useAsyncState } from '@vueuse/core'
 import { sentenceTime } from '~~/core/kit/phrases'
 import { needWords } from '~~/core/people'
-import { languageName } from '~~/core/question/language'
+import { languageName } from '~~/core/question/language-name'
 import type { Accommodation } from '~~/core/quiz'
 
 /** A student as a letter about them: what they can do now, what is coming, what they have done. */

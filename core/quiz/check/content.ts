@@ -1,5 +1,5 @@
 import { list } from '../../kit/phrases'
-import { languageName } from '../../question/language'
+import { languageName } from '../../question/language-name'
 import { unsatisfiable } from '../../paper/draw'
 import type { Facts } from '../../figures'
 import { coverageOf } from '../../figures/coverage'

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { list } from '../../kit/phrases'
-import { language, languageName } from '../../question/language'
+import { language } from '../../question/language'
+import { languageName } from '../../question/language-name'
 import { choice, slot } from '../pieces'
 import type { Rule } from '../rule'
 
