@@ -118,7 +118,9 @@ async function giveNameBack(person: Pick<Person, 'id'>) {
 }
 async function makeLink(person: Person) {
   const made = await act(() => schoolRoutes.link({ id: person.id }))
-  if (made) link.value = { name: person.name, link: made.link }
+  if (!made) return
+  if (made.written) announce(`A letter with the link is on its way to ${person.name}.`)
+  link.value = made.link === null ? null : { name: person.name, link: made.link }
 }
 </script>
 

@@ -125,6 +125,17 @@ describe('OneRoster', () => {
       ])
     }
   })
+  it('of a school without terms or classes has the heads of their columns alone', () => {
+    const files = unzip(writeOneRoster({ ...outgoing, terms: [], classes: [], enrolments: [] }, '1.2', '2026'))
+    const text = (name: string) => Buffer.from(files.get(name)!).toString()
+    expect(text('academicSessions.csv')).toBe(
+      'sourcedId,status,dateLastModified,title,type,startDate,endDate,parentSourcedId,schoolYear\r\n',
+    )
+    expect(text('enrollments.csv').trim().split('\r\n')).toHaveLength(1)
+    expect(text('users.csv').split('\r\n')[1]!.split(',')).toHaveLength(
+      text('users.csv').split('\r\n')[0]!.split(',').length,
+    )
+  })
   const users =
     'sourcedId,status,dateLastModified,enabledUser,orgSourcedIds,role,username,userIds,givenName,familyName,middleName,identifier,email\n'
   it('leaves out guardians, who is not enabled and what is to be deleted, and tells dangling ids', () => {

@@ -11,12 +11,16 @@ export interface OutgoingRoster {
   enrolments: { class: string; person: string; role: 'student' | 'teacher' | 'help' }[]
 }
 
-/** Cells that a spreadsheet would compute are written as text. */
-const csv = (columns: readonly string[], rows: readonly (readonly string[])[]): string =>
-  Papa.unparse(
-    { fields: [...columns], data: rows.map((row) => [...row]) },
+type Row = Record<string, string>
+
+/** Rows by the names of their columns; a column that a row says nothing of is empty. Cells that a spreadsheet would compute are written as text. */
+function csv(fields: string[], rows: readonly Row[]): string {
+  const text = Papa.unparse(
+    { fields, data: rows.map((row) => fields.map((field) => row[field] ?? '')) },
     { escapeFormulae: /^[=+\-@\t\r]/, newline: '\r\n' },
-  ) + '\r\n'
+  )
+  return text.endsWith('\r\n') ? text : `${text}\r\n`
+}
 
 /** One row for each person in each class; one who is in none has one row too. */
 export function writePlainRoster({ people, classes, terms, enrolments }: OutgoingRoster): string {
@@ -25,14 +29,14 @@ export function writePlainRoster({ people, classes, terms, enrolments }: Outgoin
     new Map(classes.map((each) => [each.id, each])),
   ]
   const termNames = new Map(terms.map((each) => [each.id, each.name]))
-  const row = (person: OutgoingRoster['people'][number], klass: OutgoingRoster['classes'][number] | undefined) => [
-    person.name,
-    person.email ?? '',
-    klass?.name ?? '',
-    termNames.get(klass?.term ?? '') ?? '',
-    person.role,
-    person.outsideId ?? '',
-  ]
+  const row = (person: OutgoingRoster['people'][number], klass: OutgoingRoster['classes'][number] | undefined) => ({
+    name: person.name,
+    email: person.email ?? '',
+    class: klass?.name ?? '',
+    term: termNames.get(klass?.term ?? '') ?? '',
+    role: person.role,
+    id: person.outsideId ?? '',
+  })
   const inClass = new Set(enrolments.map(({ person }) => person))
   return csv(
     ['name', 'email', 'class', 'term', 'role', 'id'],
@@ -43,273 +47,138 @@ export function writePlainRoster({ people, classes, terms, enrolments }: Outgoin
   )
 }
 
-/** "Petra Lund" has a given and a family name; one word is both, as the columns want something. */
-function parted(name: string): [given: string, family: string] {
-  const at = name.lastIndexOf(' ')
-  return at < 0 ? [name, '-'] : [name.slice(0, at), name.slice(at + 1)]
+/** Columns of the bulk files (1EdTech, CSV bindings 1.1 and 1.2; from memory). */
+const of = (names: string): string[] => ['sourcedId', 'status', 'dateLastModified', ...names.split(' ')]
+const columns = {
+  orgs: of('name type identifier parentSourcedId'),
+  academicSessions: of('title type startDate endDate parentSourcedId schoolYear'),
+  courses: of('schoolYearSourcedId title courseCode grades orgSourcedId subjects subjectCodes'),
+  classes: of(
+    'title grades courseSourcedId classCode classType location schoolSourcedId termSourcedIds subjects subjectCodes periods',
+  ),
+  users: {
+    '1.1': of(
+      'enabledUser orgSourcedIds role username userIds givenName familyName middleName identifier email sms phone agentSourcedIds grades password',
+    ),
+    '1.2': of(
+      'enabledUser username userIds givenName familyName middleName identifier email sms phone agentSourcedIds grades password userMasterIdentifier resourceSourcedIds preferredGivenName preferredMiddleName preferredFamilyName primaryOrgSourcedId pronouns',
+    ),
+  },
+  enrollments: of('classSourcedId schoolSourcedId userSourcedId role primary beginDate endDate'),
+  roles: of('userSourcedId roleType role beginDate endDate orgSourcedId userProfileSourcedId'),
 }
-
-/**
- * The bulk files of OneRoster 1.1 or 1.2 (1EdTech; columns from memory of the CSV bindings) in one archive. Ids are those
- * that came from outside, else Thistle's own.
- */
-export function writeOneRoster(roster: OutgoingRoster, version: '1.1' | '1.2', year: string): Uint8Array {
-  const { school, people, classes, terms, enrolments } = roster
-  const known = ({ id, outsideId }: { id: string; outsideId: string | null }) => outsideId ?? id
-  const [personIds, classIds, termIds] = [people, classes, terms].map(
-    (each: readonly { id: string; outsideId: string | null }[]) => new Map(each.map((one) => [one.id, known(one)])),
-  )
-  const course = `${school.id}-course`
-  const is12 = version === '1.2'
-  const files: Record<string, string> = {
-    'orgs.csv': csv(
-      ['sourcedId', 'status', 'dateLastModified', 'name', 'type', 'identifier', 'parentSourcedId'],
-      [[school.id, '', '', school.name, 'school', '', '']],
-    ),
-    'academicSessions.csv': csv(
-      [
-        'sourcedId',
-        'status',
-        'dateLastModified',
-        'title',
-        'type',
-        'startDate',
-        'endDate',
-        'parentSourcedId',
-        'schoolYear',
-      ],
-      terms.map((term) => [known(term), '', '', term.name, 'term', term.starts, term.ends, '', term.ends.slice(0, 4)]),
-    ),
-    'courses.csv': csv(
-      [
-        'sourcedId',
-        'status',
-        'dateLastModified',
-        'schoolYearSourcedId',
-        'title',
-        'courseCode',
-        'grades',
-        'orgSourcedId',
-        'subjects',
-        'subjectCodes',
-      ],
-      [[course, '', '', '', school.name, '', '', school.id, '', '']],
-    ),
-    'classes.csv': csv(
-      [
-        'sourcedId',
-        'status',
-        'dateLastModified',
-        'title',
-        'grades',
-        'courseSourcedId',
-        'classCode',
-        'classType',
-        'location',
-        'schoolSourcedId',
-        'termSourcedIds',
-        'subjects',
-        'subjectCodes',
-        'periods',
-      ],
-      classes.map((each) => [
-        known(each),
-        '',
-        '',
-        each.name,
-        '',
-        course,
-        '',
-        'scheduled',
-        '',
-        school.id,
-        termIds!.get(each.term ?? '') ?? '',
-        '',
-        '',
-        '',
-      ]),
-    ),
-    'users.csv': is12
-      ? csv(
-          [
-            'sourcedId',
-            'status',
-            'dateLastModified',
-            'enabledUser',
-            'username',
-            'userIds',
-            'givenName',
-            'familyName',
-            'middleName',
-            'identifier',
-            'email',
-            'sms',
-            'phone',
-            'agentSourcedIds',
-            'grades',
-            'password',
-            'userMasterIdentifier',
-            'resourceSourcedIds',
-            'preferredGivenName',
-            'preferredMiddleName',
-            'preferredFamilyName',
-            'primaryOrgSourcedId',
-            'pronouns',
-          ],
-          people.map((each) => [
-            known(each),
-            '',
-            '',
-            'true',
-            each.email ?? known(each),
-            '',
-            ...parted(each.name),
-            '',
-            '',
-            each.email ?? '',
-            '',
-            '',
-            '',
-            '',
-            '',
-            '',
-            '',
-            '',
-            '',
-            '',
-            school.id,
-            '',
-          ]),
-        )
-      : csv(
-          [
-            'sourcedId',
-            'status',
-            'dateLastModified',
-            'enabledUser',
-            'orgSourcedIds',
-            'role',
-            'username',
-            'userIds',
-            'givenName',
-            'familyName',
-            'middleName',
-            'identifier',
-            'email',
-            'sms',
-            'phone',
-            'agentSourcedIds',
-            'grades',
-            'password',
-          ],
-          people.map((each) => [
-            known(each),
-            '',
-            '',
-            'true',
-            school.id,
-            each.role,
-            each.email ?? known(each),
-            '',
-            ...parted(each.name),
-            '',
-            '',
-            each.email ?? '',
-            '',
-            '',
-            '',
-            '',
-            '',
-          ]),
-        ),
-    'enrollments.csv': csv(
-      [
-        'sourcedId',
-        'status',
-        'dateLastModified',
-        'classSourcedId',
-        'schoolSourcedId',
-        'userSourcedId',
-        'role',
-        'primary',
-        'beginDate',
-        'endDate',
-      ],
-      enrolments.map(({ class: klass, person, role }) => [
-        `${classIds!.get(klass)}-${personIds!.get(person)}`,
-        '',
-        '',
-        classIds!.get(klass)!,
-        school.id,
-        personIds!.get(person)!,
-        role === 'help' ? 'aide' : role,
-        role === 'teacher' ? 'true' : 'false',
-        '',
-        '',
-      ]),
-    ),
-    ...(is12
-      ? {
-          'roles.csv': csv(
-            [
-              'sourcedId',
-              'status',
-              'dateLastModified',
-              'userSourcedId',
-              'roleType',
-              'role',
-              'beginDate',
-              'endDate',
-              'orgSourcedId',
-              'userProfileSourcedId',
-            ],
-            people.map((each) => [
-              `${known(each)}-role`,
-              '',
-              '',
-              known(each),
-              'primary',
-              each.role,
-              '',
-              '',
-              school.id,
-              '',
-            ]),
-          ),
-        }
-      : {}),
-  }
-  const bulk = Object.keys(files).map((name) => [`file.${name.slice(0, -4)}`, 'bulk'])
-  const absent = [
+const absent = {
+  '1.1': ['categories', 'classResources', 'courseResources', 'demographics', 'lineItems', 'resources', 'results'],
+  '1.2': [
     'categories',
     'classResources',
     'courseResources',
     'demographics',
+    'lineItemLearningObjectiveIds',
     'lineItems',
+    'lineItemScoreScales',
     'resources',
+    'resultLearningObjectiveIds',
     'results',
-    ...(is12
-      ? [
-          'lineItemLearningObjectiveIds',
-          'lineItemScoreScales',
-          'resultLearningObjectiveIds',
-          'resultScoreScales',
-          'scoreScales',
-          'userProfiles',
-          'userResources',
-        ]
-      : []),
+    'resultScoreScales',
+    'scoreScales',
+    'userProfiles',
+    'userResources',
+  ],
+}
+
+/** "Petra Lund" has a given and a family name; one word is both, as the columns want something. */
+function parted(name: string): { givenName: string; familyName: string } {
+  const at = name.lastIndexOf(' ')
+  return at < 0
+    ? { givenName: name, familyName: '-' }
+    : { givenName: name.slice(0, at), familyName: name.slice(at + 1) }
+}
+
+/**
+ * The bulk files of OneRoster 1.1 or 1.2 in one archive. Ids are those that came from outside, else Thistle's own.
+ * @param year the source's code in the manifest
+ */
+export function writeOneRoster(roster: OutgoingRoster, version: '1.1' | '1.2', year: string): Uint8Array {
+  const { school, people, classes, terms, enrolments } = roster
+  const known = ({ id, outsideId }: { id: string; outsideId: string | null }) => outsideId ?? id
+  const idsOf = (each: readonly { id: string; outsideId: string | null }[]) =>
+    new Map(each.map((one) => [one.id, known(one)]))
+  const [personIds, classIds, termIds] = [idsOf(people), idsOf(classes), idsOf(terms)]
+  const course = `${school.id}-course`
+  const files: Record<string, string> = {
+    orgs: csv(columns.orgs, [{ sourcedId: school.id, name: school.name, type: 'school' }]),
+    academicSessions: csv(
+      columns.academicSessions,
+      terms.map((term) => ({
+        sourcedId: known(term),
+        title: term.name,
+        type: 'term',
+        startDate: term.starts,
+        endDate: term.ends,
+        schoolYear: term.ends.slice(0, 4),
+      })),
+    ),
+    courses: csv(columns.courses, [{ sourcedId: course, title: school.name, orgSourcedId: school.id }]),
+    classes: csv(
+      columns.classes,
+      classes.map((each) => ({
+        sourcedId: known(each),
+        title: each.name,
+        courseSourcedId: course,
+        classType: 'scheduled',
+        schoolSourcedId: school.id,
+        termSourcedIds: termIds.get(each.term ?? '') ?? '',
+      })),
+    ),
+    users: csv(
+      columns.users[version],
+      people.map((each) => ({
+        sourcedId: known(each),
+        enabledUser: 'true',
+        username: each.email ?? known(each),
+        email: each.email ?? '',
+        ...parted(each.name),
+        // Of these each version has columns for its own.
+        orgSourcedIds: school.id,
+        role: each.role,
+        primaryOrgSourcedId: school.id,
+      })),
+    ),
+    enrollments: csv(
+      columns.enrollments,
+      enrolments.map(({ class: klass, person, role }) => ({
+        sourcedId: `${classIds.get(klass)}-${personIds.get(person)}`,
+        classSourcedId: classIds.get(klass)!,
+        schoolSourcedId: school.id,
+        userSourcedId: personIds.get(person)!,
+        role: role === 'help' ? 'aide' : role,
+        primary: role === 'teacher' ? 'true' : 'false',
+      })),
+    ),
+  }
+  if (version === '1.2')
+    files.roles = csv(
+      columns.roles,
+      people.map((each) => ({
+        sourcedId: `${known(each)}-role`,
+        userSourcedId: known(each),
+        roleType: 'primary',
+        role: each.role,
+        orgSourcedId: school.id,
+      })),
+    )
+  const said: [string, string][] = [
+    ['manifest.version', '1.0'],
+    ['oneroster.version', version],
+    ...Object.keys(files).map((name): [string, string] => [`file.${name}`, 'bulk']),
+    ...absent[version].map((name): [string, string] => [`file.${name}`, 'absent']),
+    ['source.systemName', 'Thistle'],
+    ['source.systemCode', year],
   ]
-  files['manifest.csv'] = csv(
+  files.manifest = csv(
     ['propertyName', 'value'],
-    [
-      ['manifest.version', '1.0'],
-      ['oneroster.version', version],
-      ...bulk,
-      ...absent.map((name) => [`file.${name}`, 'absent']),
-      ['source.systemName', 'Thistle'],
-      ['source.systemCode', year],
-    ],
+    said.map(([propertyName, value]) => ({ propertyName, value })),
   )
-  return zip(new Map(Object.entries(files).map(([name, text]) => [name, encode(text)])))
+  return zip(new Map(Object.entries(files).map(([name, text]) => [`${name}.csv`, encode(text)])))
 }

@@ -6,8 +6,7 @@ import { forgetSessions } from '../people/sessions'
 import { forgetPasses } from '../people/passes'
 import { forgetTries } from '../people/tries'
 import { forgetNames } from '../domain/people/nameless'
-import { forgetLetters, sendDue } from '../domain/outbox'
-import { currentPost } from '../standins/mail/post'
+import { forgetLetters } from '../domain/outbox'
 import { forgetPresence } from '../domain/quizzes/presence'
 import { settle } from '../domain/sittings/end'
 
@@ -19,7 +18,6 @@ export default defineNitroPlugin((nitro) => {
     try {
       while ((await settle(currentDatabase(), {}, serverNow())) === 50);
       await dropAbandoned(currentDatabase(), serverNow())
-      await sendDue(currentDatabase(), await currentPost(), serverNow())
       for (const forget of [
         forgetPresence,
         forgetSessions,

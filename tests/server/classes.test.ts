@@ -14,7 +14,8 @@ import { studentsByIds } from '../../server/domain/classes/students'
 import { dropTerm, keepTerm, listTerms } from '../../server/domain/classes/terms'
 import { setTeacher, takeTeacherOut, teachersOf } from '../../server/domain/classes/teachers'
 import { makeEdit } from '../../server/domain/quizzes/edits'
-import { loadQuiz } from '../../server/domain/quizzes/quizzes'
+import { createQuiz, loadQuiz } from '../../server/domain/quizzes/quizzes'
+import { quizView } from '../../server/domain/quizzes/view'
 import { listLetters } from '../../server/domain/outbox'
 import { studentPage } from '../../server/domain/people/student-page'
 import { loadAttempt } from '../../server/domain/sittings/attempts'
@@ -297,6 +298,16 @@ it('terms have a name of their own, and are taken out only when no class is in t
   await dropTerm(db, await maren(), term!.id, day)
   expect(await listTerms(db, 'gannet')).toEqual([])
   await expect(changeClass(db, await maren(), klass, { term: 'none' }, day)).rejects.toThrow(/no longer there/)
+})
+
+it('a class that is filed away is offered to no quiz, and named in one that is meant for it', async () => {
+  const klass = await newClass('Last year')
+  await createQuiz(db, await maren(), 'Other', day, 'other-quiz')
+  const quiz = await openedQuiz(db, 'for-last-year', { windows: [{ ...openWindow, classes: [klass] }] })
+  await changeClass(db, await maren(), klass, { filed: true }, day)
+  const offered = async (id: string) => (await quizView(db, await maren(), id, day)).classes.map((each) => each.id)
+  expect(await offered(quiz)).toContain(klass)
+  expect(await offered('other-quiz')).not.toContain(klass)
 })
 
 it('a student’s page tells what they can do in the words that they read, and takes nothing for seen', async () => {

@@ -47,8 +47,27 @@ describe('a link (ASVS 2.3.1, 2.5.1 to 2.5.6)', () => {
     expect(written).toBe(true)
     expect(await sessionPerson(db, session, day)).toBeNull()
     await expect(usePass(db, first, good, day)).rejects.toMatchObject({ status: 410 })
-    expect(await usePass(db, tokenIn(link), `${good} again`, day)).toBe('p-petra-lund')
+    expect(await usePass(db, tokenIn(link!), `${good} again`, day)).toBe('p-petra-lund')
     expect(await signIn(db, 'PETRA.LUND@gannet.example', `${good} again`, from, day)).toBe('p-petra-lund')
+  })
+  it('is shown to who asks only where no letter gets there: nobody comes in as somebody by putting them into a class', async () => {
+    const shown = async (id: string) => (await linkFor(db, await maren(), id, at, day)).link !== null
+    const bare = (
+      await addTeacher(db, await maren(), { name: 'Rasmus Fjord', email: 'rasmus@gannet.example' }, at, day)
+    ).id
+    process.env.THISTLE_SMTP = 'smtp://mail.example'
+    try {
+      expect(await shown('p-petra-lund')).toBe(false)
+      expect(await shown(bare)).toBe(true)
+      await db.run("UPDATE person SET email = NULL WHERE id = 'p-petra-lund'")
+      expect(await shown('p-petra-lund')).toBe(true)
+    } finally {
+      delete process.env.THISTLE_SMTP
+      await db.run("UPDATE person SET email = 'petra.lund@gannet.example' WHERE id = 'p-petra-lund'")
+      await db.run('DELETE FROM pass WHERE person_id = ?', [bare])
+      await db.run('DELETE FROM person WHERE id = ?', [bare])
+    }
+    expect(await shown('p-petra-lund')).toBe(true)
   })
   it('is over after its hours, and for who has left', async () => {
     const token = (await makePasses(db, ['p-wyn-parrish'], null, 2, day)).get('p-wyn-parrish')!
@@ -145,6 +164,14 @@ describe('people of the school', () => {
     )
     await expect(changePerson(db, await maren(), 'p-far', { name: 'Near' }, day)).rejects.toMatchObject({ status: 404 })
     await expect(linkFor(db, await maren(), 'p-far', at, day)).rejects.toMatchObject({ status: 404 })
+  })
+  it('keeping a name with the address that was there signs nobody out; another address does', async () => {
+    const session = await beginSession(db, 'p-elif-doran', day)
+    const keep = async (more: object) => changePerson(db, await maren(), 'p-elif-doran', more, day)
+    await keep({ name: 'Elif D. Doran', email: ' Elif.Doran@gannet.example' })
+    expect(await sessionPerson(db, session, day)).not.toBeNull()
+    await keep({ email: 'elif@new.example' })
+    expect(await sessionPerson(db, session, day)).toBeNull()
   })
   it('what is changed of an address stands in no line of the record', async () => {
     await changePerson(db, await maren(), 'p-silas-penn', { email: 'silas@secret.example' }, day)

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { newRow, newSection, type Section } from '../../core/quiz'
-import { setAccommodation } from '../../server/domain/classes/classes'
+import { setAccommodation } from '../../server/domain/classes/needs'
 import type { Database } from '../../server/database/database'
 import { makeEdit } from '../../server/domain/quizzes/edits'
 import { openQuiz } from '../../server/domain/quizzes/open'

@@ -48,7 +48,7 @@ async function makeLink() {
   if (!sure) return
   const made = await act(
     () => studentRoutes.link({ id }),
-    (reply) => (reply.written ? 'The link was also written to them.' : ''),
+    (reply) => (reply.written ? 'A letter with the link is on its way to them.' : ''),
   )
   if (made) link.value = made.link
 }

@@ -5,15 +5,13 @@ import { cleanName } from '../../../core/people'
 import { noAccommodation, type Accommodation } from '../../../core/quiz'
 import { id } from '../../../core/question'
 import { toJson } from '../../database/codec'
-import { mapInOrder } from '../../database/batches'
 import type { Database, Db } from '../../database/database'
 import { readAccommodation } from '../../documents/read'
 import type { Person } from '../../people/people'
 import { newId } from '../ids'
 import { notFound, Problem } from '../problem'
 import { recordLine } from '../record'
-import { rewriteOpenSittings } from '../sittings/timing'
-import { rosterChanged } from './roster-stamp'
+import { needsChanged } from './needs'
 
 export interface Group {
   id: string
@@ -86,7 +84,7 @@ export async function keepGroup(
       )
     await recordLine(db, now, person.id, before ? 'group changed' : 'group made', kept, { name, members })
     if (before?.accommodation && toJson(before.accommodation) !== toJson(noAccommodation))
-      await reached(db, person, [...new Set([...before.members, ...members])], now)
+      await needsChanged(db, person, [...new Set([...before.members, ...members])], now)
     return groupsOf(db, classId)
   })
 }
@@ -105,7 +103,7 @@ export async function dropGroup(
     await db.run('DELETE FROM class_group_member WHERE group_id = ?', [group])
     await db.run('DELETE FROM class_group WHERE id = ?', [group])
     await recordLine(db, now, person.id, 'group taken apart', group, before)
-    await reached(db, person, before.members, now)
+    await needsChanged(db, person, before.members, now)
     return groupsOf(db, classId)
   })
 }
@@ -124,13 +122,7 @@ export async function setGroupAccommodation(
     if (!found) throw notFound('This group')
     await db.run('UPDATE class_group SET accommodation = ? WHERE id = ?', [toJson(accommodation), group])
     await recordLine(db, now, person.id, 'accommodation set', group, accommodation)
-    await reached(db, person, found.members, now)
+    await needsChanged(db, person, found.members, now)
     return groupsOf(db, classId)
   })
-}
-
-/** What these students need has changed: their sittings under way get their new time in the same transaction. */
-async function reached(db: Db, person: Person, students: readonly string[], now: Instant): Promise<void> {
-  await rosterChanged(db, person.school)
-  await mapInOrder(students, (student) => rewriteOpenSittings(db, { student }, now))
 }

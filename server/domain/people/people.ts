@@ -9,6 +9,7 @@ import type { Person } from '../../people/people'
 import { like } from '../bank/finding/search-query'
 import { invitePeople } from '../classes/adding'
 import { rosterChanged } from '../classes/roster-stamp'
+import { grouped } from '../grouped'
 import { newId } from '../ids'
 import { notFound, Problem } from '../problem'
 import { recordLine } from '../record'
@@ -58,29 +59,43 @@ export async function listPeople(
       Pick<PersonRow, 'id' | 'name' | 'email' | 'role' | 'admin' | 'state'> & {
         waiting: number
         nameless: number
-        classes: string | null
       }
     >(
       `SELECT p.id, p.name, p.email, p.role, p.admin, p.state, p.password_hash = '' AS waiting,
-        EXISTS (SELECT 1 FROM nameless n WHERE n.person_id = p.id) AS nameless,
-        (SELECT GROUP_CONCAT(c.name ORDER BY c.name SEPARATOR ', ') FROM class c WHERE c.filed = 0 AND (
-          c.id IN (SELECT e.class_id FROM enrolment e WHERE e.person_id = p.id) OR c.id IN (SELECT t.class_id FROM class_teacher t WHERE t.person_id = p.id))) AS classes
+        EXISTS (SELECT 1 FROM nameless n WHERE n.person_id = p.id) AS nameless
       FROM person p WHERE ${where} ORDER BY p.role, p.name, p.id LIMIT ? OFFSET ?`,
       [...values, mostPeople + 1, after],
     ),
     db.one<{ n: number }>(`SELECT COUNT(*) AS n FROM person p WHERE ${where}`, values),
   ])
+  const shown = rows.slice(0, mostPeople)
+  const classes = await classesOf(
+    db,
+    shown.map(({ id }) => id),
+  )
   return {
     more: rows.length > mostPeople,
     total: Number(total!.n),
-    people: rows.slice(0, mostPeople).map((row) => ({
+    people: shown.map((row) => ({
       ...row,
       admin: Boolean(row.admin),
       waiting: Boolean(row.waiting),
       nameless: Boolean(row.nameless),
-      classes: row.classes ?? '',
+      classes: (classes.get(row.id) ?? []).map(({ name }) => name).join(', '),
     })),
   }
+}
+
+/** Names of the classes that people are in, teach or help in, by person. */
+async function classesOf(db: Db, people: readonly string[]): Promise<Map<string, { name: string }[]>> {
+  if (!people.length) return new Map()
+  const rows = await db.rows<{ person_id: string; name: string }>(
+    `SELECT m.person_id, c.name FROM (SELECT person_id, class_id FROM enrolment WHERE person_id IN (?)
+      UNION ALL SELECT person_id, class_id FROM class_teacher WHERE person_id IN (?)) m
+    JOIN class c ON c.id = m.class_id AND c.filed = 0 ORDER BY c.name`,
+    [[...people], [...people]],
+  )
+  return grouped(rows, (row) => row.person_id)
 }
 
 export const newTeacher = z.strictObject({ name: z.string().max(1000), email: z.string().max(400) })
@@ -128,7 +143,7 @@ export async function changePerson(
   id: string,
   change: z.infer<typeof personChange>,
   now: Instant,
-): Promise<SchoolPerson> {
+): Promise<{ id: string }> {
   const set: [column: string, value: Value][] = []
   if (change.name !== undefined) {
     const name = cleanName(change.name)
@@ -136,7 +151,8 @@ export async function changePerson(
     if (fault) throw new Problem(422, 'name', fault)
     set.push(['name', name])
   }
-  if (change.email !== undefined) set.push(['email', change.email.trim() ? addressOf(change.email) : null])
+  const email = change.email === undefined ? undefined : change.email.trim() ? addressOf(change.email) : null
+  if (email !== undefined) set.push(['email', email])
   if (change.admin !== undefined) set.push(['admin', change.admin])
   if (change.state !== undefined) set.push(['state', change.state])
   return database.transaction(async (db) => {
@@ -159,7 +175,9 @@ export async function changePerson(
           throw error
         })
     await ensureRun(db, person.school)
-    if (change.state === 'left' || change.email !== undefined) {
+    // A name that is kept with the address that was there signs nobody out.
+    const moved = email !== undefined && email !== before.email
+    if (change.state === 'left' || moved) {
       await endSessionsOf(db, id)
       // A link that went to the address before is over with it.
       await db.run('DELETE FROM pass WHERE person_id = ? AND used_at IS NULL', [id])
@@ -169,7 +187,7 @@ export async function changePerson(
       ...change,
       ...(change.email === undefined ? {} : { email: '…' }),
     })
-    return onePerson(db, id)
+    return { id }
   })
 }
 
@@ -190,11 +208,4 @@ async function ensureRun(db: Db, school: string): Promise<void> {
     [school],
   )
   if (!left) throw new Problem(422, 'last-admin', 'Somebody has to run the school. Let another teacher run it first.')
-}
-
-async function onePerson(db: Db, id: string): Promise<SchoolPerson> {
-  const row = (await db.one<
-    Pick<PersonRow, 'id' | 'name' | 'email' | 'role' | 'admin' | 'state'> & { waiting: number }
-  >("SELECT id, name, email, role, admin, state, password_hash = '' AS waiting FROM person WHERE id = ?", [id]))!
-  return { ...row, admin: Boolean(row.admin), waiting: Boolean(row.waiting), nameless: false, classes: '' }
 }

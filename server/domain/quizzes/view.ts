@@ -50,8 +50,9 @@ export async function quizView(db: Db, person: Person, id: string, now: Instant)
     heldReply(db, person, held),
     isAhead(db, row, held),
     db.rows<Pick<ClassRow, 'id' | 'name'> & { students: number }>(
-      'SELECT c.id, c.name, COUNT(e.person_id) AS students FROM class c LEFT JOIN enrolment e ON e.class_id = c.id WHERE c.school_id = ? GROUP BY c.id ORDER BY c.name',
-      [person.school],
+      'SELECT c.id, c.name, COUNT(e.person_id) AS students FROM class c LEFT JOIN enrolment e ON e.class_id = c.id WHERE c.school_id = ? AND (c.filed = 0 OR c.id IN (?)) GROUP BY c.id ORDER BY c.name',
+      // One that is filed away is offered no more, and named where it is meant already.
+      [person.school, ['-', ...classesOf(row.quiz.rules)]],
     ),
     checksFor(db, person, row, held, now),
     row.edition

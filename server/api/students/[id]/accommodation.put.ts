@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { id } from '../../../../core/question'
-import { need, setAccommodation } from '../../../domain/classes/classes'
+import { need, setAccommodation } from '../../../domain/classes/needs'
 import { route } from '../../../utils/route'
 
 export default route({

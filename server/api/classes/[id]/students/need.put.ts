@@ -1,8 +1,7 @@
 import { z } from 'zod'
 import { id } from '../../../../../core/question'
-import { need } from '../../../../domain/classes/classes'
 import { studentIds } from '../../../../domain/classes/adding'
-import { setNeeds } from '../../../../domain/classes/needs'
+import { need, setNeeds } from '../../../../domain/classes/needs'
 import { route } from '../../../../utils/route'
 
 /** What several students of the class need, the same for each. */
