@@ -198,14 +198,15 @@ export function compareRoster(roster: Roster, standing: Standing, decisions: Dec
   }
   const classesOfKey = byKey(roster.enrolments, ({ person }) => person)
   const twice = twiceInFile(roster.people)
-  const people = roster.people.map((person): PlannedPerson => {
+  const found = roster.people.map((person): PlannedPerson => {
     const classes = (classesOfKey.get(person.key) ?? []).flatMap((each) => classIds.get(each.class)?.id ?? [])
     const why = twice.get(person.key)
     const fate = why ? doubtful(why) : fateOf(person, classes, known)
     return { person, fate: decided(fate, person, decisions[person.key], known) }
   })
+  const people = oneEach(found)
   return {
-    people: oneEach(people),
+    people,
     classes: [...classIds.values()],
     terms,
     faults,
@@ -214,14 +215,16 @@ export function compareRoster(roster: Roster, standing: Standing, decisions: Dec
   }
 }
 
-/** Two rows cannot both be one person of the school: the second is a doubt. */
-function oneEach(people: PlannedPerson[]): PlannedPerson[] {
-  const taken = new Set<string>()
+/** Two rows cannot both be one person of the school: one found by an id or an address comes before one found by a name. */
+function oneEach(people: readonly PlannedPerson[]): PlannedPerson[] {
+  const bare = ({ person }: PlannedPerson) => person.email === null && person.outsideId === null
+  const taken = new Map<string, PlannedPerson>()
+  for (const each of [...people.filter((one) => !bare(one)), ...people.filter(bare)])
+    if ((each.fate.is === 'same' || each.fate.is === 'changed') && !taken.has(each.fate.id)) taken.set(each.fate.id, each)
   return people.map((each) => {
     if (each.fate.is !== 'same' && each.fate.is !== 'changed') return each
-    if (taken.has(each.fate.id)) return { ...each, fate: doubtful('Another row of the file is this person already.') }
-    taken.add(each.fate.id)
-    return each
+    if (taken.get(each.fate.id) === each) return each
+    return { ...each, fate: doubtful('Another row of the file is this person already.') }
   })
 }
 
