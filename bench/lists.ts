@@ -65,6 +65,8 @@ async function draft(id: string, author: Person, days: number): Promise<void> {
         closes: plus(now, (days + 3 + w) * day),
         due: null,
         latestStart: null,
+        groups: [],
+        students: [],
         closedAt: null,
       })),
       limit: 45,

@@ -43,6 +43,8 @@ async function layOut(): Promise<void> {
       closes: plus(now, 86_400_000 * (q + 1)),
       due: null,
       latestStart: null,
+      groups: [],
+      students: [],
       closedAt: null,
     }
     const rows = ['q-datum', 'q-cover'].map((question) =>

@@ -6,6 +6,8 @@ export const sittingRoutes = {
   handIn: route<typeof import('~~/server/api/sittings/[id]/hand-in.post')>('POST', 'sittings/[id]/hand-in'),
   open: route<typeof import('~~/server/api/sittings/[id]/open.post')>('POST', 'sittings/[id]/open'),
   enter: route<typeof import('~~/server/api/sittings/[id]/section.post')>('POST', 'sittings/[id]/section'),
+  beginBreak: route<typeof import('~~/server/api/sittings/[id]/break.post')>('POST', 'sittings/[id]/break'),
+  endBreak: route<typeof import('~~/server/api/sittings/[id]/break.delete')>('DELETE', 'sittings/[id]/break'),
   moveOn: route<typeof import('~~/server/api/sittings/[id]/page.post')>('POST', 'sittings/[id]/page'),
   keepRecording: route<typeof import('~~/server/api/sittings/[id]/recordings.post')>(
     'POST',

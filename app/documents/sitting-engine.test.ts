@@ -28,6 +28,8 @@ class Server {
   /** The reply to the next hand-in is lost on its way: it is done, and nobody hears of it. */
   losesReply = false
   savesDown = false
+  /** A break under way. */
+  rest: { until: string; now: string } | null = null
   /** An answer that is none, by its item. */
   invalid: string | null = null
   /** An item whose section has closed. */
@@ -58,35 +60,48 @@ class Server {
   }
   remote = (attempt: string): SittingRemote => ({
     open: () =>
-      this.wire(
-        () =>
-          ({
-            attempt,
-            quiz: 'q',
-            number: 1,
-            startedAt: new Date(start).toISOString(),
-            lease: this.lease,
-            page: 0,
-            seq: Math.max(0, ...[...this.kept.values()].map((each) => each.seq)),
-            tookOver: false,
-            clock: this.clock(),
-            sheet: { movement: 'free', pages: 3, sections: [] },
-            sections: this.entered.map((place) => ({ place })),
-            doors: [],
-            answers: [...this.kept.values()].map(({ item, response, flagged }) => ({
-              item,
-              response,
-              flagged,
-              keptAt: new Date().toISOString(),
-            })),
-          }) as unknown as OpenedSitting,
-      ),
+      this.wire(() => {
+        if (this.rest) throw new ApiProblem(409, 'break', 'You are taking a break.', this.rest)
+        return {
+          attempt,
+          quiz: 'q',
+          number: 1,
+          startedAt: new Date(start).toISOString(),
+          lease: this.lease,
+          page: 0,
+          seq: Math.max(0, ...[...this.kept.values()].map((each) => each.seq)),
+          tookOver: false,
+          clock: this.clock(),
+          sheet: { movement: 'free', pages: 3, sections: [] },
+          sections: this.entered.map((place) => ({ place })),
+          doors: [],
+          answers: [...this.kept.values()].map(({ item, response, flagged }) => ({
+            item,
+            response,
+            flagged,
+            keptAt: new Date().toISOString(),
+          })),
+        } as unknown as OpenedSitting
+      }),
     clock: (lease) => this.wire(() => ({ ...this.clock(), leaseHeld: lease === this.lease, sections: [] })),
     enter: ({ lease, section }) =>
       this.wire(() => {
         if (lease !== this.lease) throw new ApiProblem(409, 'lease', 'On another device.')
         if (section !== null) this.entered.push(section)
         return { entered: section }
+      }),
+    beginBreak: ({ lease }) =>
+      this.wire(() => {
+        if (lease !== this.lease) throw new ApiProblem(409, 'lease', 'On another device.')
+        this.lease++
+        this.rest = { until: new Date(start + 600_000).toISOString(), now: new Date().toISOString() }
+        return this.rest
+      }),
+    endBreak: () =>
+      this.wire(() => {
+        this.rest = null
+        this.lease++
+        return { ended: true }
       }),
     moveOn: ({ page }) => this.wire(() => ({ page })),
     handIn: ({ lease, answers }) =>
@@ -166,6 +181,49 @@ beforeEach(async () => {
 })
 afterEach(() => {
   vi.useRealTimers()
+})
+
+describe('a break', () => {
+  it('sends what was written, covers the paper, and takes nothing until the student goes on', async () => {
+    store.change('i1', { response: { text: 'ebb' } })
+    await store.takeBreak()
+    expect([textOf('i1'), store.rest?.until, store.canWrite]).toEqual([
+      'ebb',
+      new Date(start + 600_000).toISOString(),
+      false,
+    ])
+    store.change('i1', { response: { text: 'later' } })
+    const { asked } = server
+    await vi.advanceTimersByTimeAsync(60_000)
+    expect([server.asked, textOf('i1')]).toEqual([asked, 'ebb'])
+    await store.goOn()
+    expect([store.rest, store.canWrite, store.lease]).toEqual([null, true, 'held'])
+    store.change('i1', { response: { text: 'flood' } })
+    await vi.advanceTimersByTimeAsync(1000)
+    expect(textOf('i1')).toBe('flood')
+  })
+  it('takes no answer on its way in', async () => {
+    store.change('i1', { response: { text: 'ebb' } })
+    const taking = store.takeBreak()
+    store.change('i1', { response: { text: 'too late' } })
+    await taking
+    await store.goOn()
+    await vi.advanceTimersByTimeAsync(1000)
+    expect([textOf('i1'), server.aside]).toEqual(['ebb', []])
+  })
+  it('is not begun while something is not kept; a page that is loaded again stays covered', async () => {
+    server.savesDown = true
+    store.change('i1', { response: { text: 'ebb' } })
+    const taking = store.takeBreak()
+    const refused = expect(taking).rejects.toMatchObject({ code: 'offline' })
+    await vi.advanceTimersByTimeAsync(30_000)
+    await refused
+    expect([store.rest, store.canWrite]).toEqual([null, true])
+    server.savesDown = false
+    await vi.advanceTimersByTimeAsync(30_000)
+    await store.takeBreak()
+    await expect(reload()).rejects.toMatchObject({ code: 'break' })
+  })
 })
 
 describe('a sitting on a device', () => {

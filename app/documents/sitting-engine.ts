@@ -3,6 +3,7 @@ import type { SheetQuestion } from '~~/core/paper/schema'
 import type { HandedIn } from '~~/server/domain/sittings/hand-in'
 import type { AnswerSave, Kept, SaveReply } from '~~/server/domain/sittings/save'
 import type { SectionClock } from '~~/server/domain/sittings/section-clocks'
+import type { Rest } from '~~/server/domain/sittings/breaks'
 import type { OpenedSitting, SittingClock } from '~~/server/domain/sittings/sitting'
 import type { Response } from '~/components/paper/response'
 import { ApiProblem } from '../client/api'
@@ -14,6 +15,8 @@ export interface SittingRemote {
   save(body: { lease: number; answers: AnswerSave[] }): Promise<SaveReply>
   clock(lease: number): Promise<SittingClock & { leaseHeld: boolean; sections: SectionClock[] }>
   moveOn(body: { lease: number; page: number }): Promise<{ page: number }>
+  beginBreak(body: { lease: number }): Promise<Rest>
+  endBreak(): Promise<unknown>
   enter(body: { lease: number; section: number | null }): Promise<{ entered: number | null }>
   handIn(body: { lease: number; answers: AnswerSave[] }): Promise<HandedIn>
 }
@@ -79,6 +82,8 @@ export class SittingEngine {
   keptAt: Instant | null = null
   lease: 'held' | 'lost' = 'held'
   phase: 'loading' | 'sitting' | 'ended' = 'loading'
+  /** A break: the questions are covered, and the clock stands. */
+  rest: Rest | null = null
   page = 0
   /** The question that the student is at. */
   here: string | null = null
@@ -94,6 +99,7 @@ export class SittingEngine {
   /** One at a time after a refusal of several, so that one does not stop the others. */
   private singly = false
   private handing = false
+  private pausing = false
   private retry = firstRetry
   private left = false
   private readonly files = new Set<Promise<unknown>>()
@@ -116,7 +122,7 @@ export class SittingEngine {
   }
 
   get canWrite(): boolean {
-    return this.phase === 'sitting' && this.lease === 'held' && !this.handing
+    return this.phase === 'sitting' && this.lease === 'held' && !this.handing && !this.pausing && !this.rest
   }
 
   private changed(): void {
@@ -155,11 +161,13 @@ export class SittingEngine {
       .catch(async (error: unknown) => {
         if (error instanceof ApiProblem && error.code === 'ended')
           await sendLeftOver(this.attempt, (body) => this.remote.save(body), this.memory).catch(() => {})
+        if (error instanceof ApiProblem && error.code === 'break') this.restUntil(error.more as unknown as Rest)
         throw error
       })
     if (this.left) return
     this.hear(result.clock.now)
     const memory = this.memory.read(nameOf(this.attempt)) as Remembered | null
+    this.rest = null
     this.opened = result
     this.clock = result.clock
     this.sections = result.sections
@@ -347,7 +355,7 @@ export class SittingEngine {
 
   /** Asks for the clock: more time given, another device, or the end. */
   async ask(): Promise<void> {
-    if (!this.opened || this.phase !== 'sitting') return
+    if (!this.opened || this.phase !== 'sitting' || this.rest) return
     try {
       const reply = await this.remote.clock(this.opened.lease)
       this.hear(reply.now)
@@ -414,6 +422,42 @@ export class SittingEngine {
       this.handing = false
       this.keepHere()
     }
+  }
+
+  private restUntil(rest: Rest): void {
+    this.hear(rest.now)
+    this.rest = rest
+    this.stopTimers()
+    this.changed()
+  }
+
+  /**
+   * Takes a break: what was written goes to the server first, then the clock stands and the questions are covered.
+   * @throws ApiProblem when the server cannot be reached, there is no break left, or another device has the paper
+   */
+  async takeBreak(): Promise<void> {
+    if (!this.opened || !this.canWrite) return
+    this.pausing = true
+    this.changed()
+    try {
+      await Promise.all(this.files)
+      await this.flush()
+      if (this.hasUnsent)
+        throw new ApiProblem(0, 'offline', 'A break is taken with a connection to the server. Try again in a moment.')
+      this.restUntil(await this.remote.beginBreak({ lease: this.opened.lease }))
+    } catch (error) {
+      if (error instanceof ApiProblem && error.code === 'lease') this.lease = 'lost'
+      throw error
+    } finally {
+      this.pausing = false
+      this.changed()
+    }
+  }
+
+  /** Ends the break and opens the paper again. @throws ApiProblem */
+  async goOn(): Promise<void> {
+    await this.remote.endBreak()
+    await this.open()
   }
 
   /**

@@ -25,7 +25,7 @@ const groups = computed(() =>
       title: 'Next',
       of: quizzes.value.filter((quiz) => quiz.state === 'scheduled').sort((a, b) => (a.opens! < b.opens! ? -1 : 1)),
       to: 'rules',
-      words: (quiz: QuizListRow) => `opens ${when(quiz.opens!)} for ${list(quiz.classes)}`,
+      words: (quiz: QuizListRow) => `opens ${when(quiz.opens!)} for ${list(quiz.meant)}`,
     },
     {
       title: 'Being composed',

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { at, sampleRules, sampleStudent, sampleWindow } from '../../tests/fixtures/core'
-import { noAccommodation } from '../quiz'
+import { noAccommodation, type Rules } from '../quiz'
 import { dayLine } from './day-line'
 import { scheduleFor } from '../schedule/schedule'
 
@@ -13,9 +13,9 @@ const saturday = {
   due: at('11:00', '2030-05-18'),
 }
 const rules = sampleRules({ limit: 45, grace: 1, windows: [sampleWindow, saturday] })
-const pupil = (id: string, group: string, factor = 1) => {
+const pupil = (over: Rules, id: string, group: string, factor = 1) => {
   const student = sampleStudent({ id, name: id, classes: [group], accommodations: [{ ...noAccommodation, factor }] })
-  return { id, name: id, classes: [group], schedule: scheduleFor(rules, student) }
+  return { id, name: id, classes: [group], schedule: scheduleFor(over, student) }
 }
 const line = (over = rules) =>
   dayLine(
@@ -25,7 +25,7 @@ const line = (over = rules) =>
       { id: 'sat', name: 'Saturday', students: 1 },
       { id: 'none', name: 'Unused', students: 4 },
     ],
-    [pupil('a', 'tue'), pupil('b', 'tue', 1.5), pupil('c', 'sat')],
+    [pupil(over, 'a', 'tue'), pupil(over, 'b', 'tue', 1.5), pupil(over, 'c', 'sat')],
     (id) => scheduleFor(over, sampleStudent({ classes: [id] })),
     at('08:00'),
   )
@@ -36,6 +36,16 @@ describe('the day line', () => {
       ['Tuesday', '2'],
       ['Saturday', '1'],
       ['b', '+23 min'],
+    ])
+  })
+  it('says why a student’s times are their own', () => {
+    const own = { ...rules.windows[0]!, id: 'own', classes: [], students: ['a'] }
+    const need = { ...noAccommodation, id: 'n', students: ['c'], groups: [], instead: false, breakMinutes: 10 }
+    const lanes = line({ ...rules, windows: [...rules.windows, own], needs: [need] }).sitting
+    expect(lanes.filter(({ isClass }) => !isClass).map(({ name, causes }) => [name, causes])).toEqual([
+      ['a', ['a window of their own']],
+      ['b', ['time and a half']],
+      ['c', ['10 minutes of breaks, for this quiz']],
     ])
   })
   it('shows how far a running clock may reach beyond the window', () => {

@@ -1,3 +1,4 @@
+import { needWords } from '../people/needs'
 import { releaseOf } from '../release/under-rules'
 import { exact, fixed } from '../kit/exact'
 import { later, minute, plus, type Instant } from '../kit/time'
@@ -7,7 +8,7 @@ import type { DayMark } from '../rules/rule'
 import { marksOf } from '../rules/windows'
 import { facetNames, type FacetName } from '../release/schema'
 import type { AssignedStudent } from '../schedule/assigned'
-import { limitsFor, lastStartOf } from '../schedule/clock'
+import { furthest, lastStartOf } from '../schedule/clock'
 import { windowEnd, type Schedule } from '../schedule/schedule'
 
 /** A window on a lane: from when to when, how far a running clock may reach, and what its rules mark. */
@@ -24,6 +25,8 @@ export interface SittingLane {
   key: string
   name: string
   note: string
+  /** Why a student's times differ from their class's: each cause in a few words. */
+  causes: string[]
   isClass: boolean
   spans: SittingSpan[]
 }
@@ -57,13 +60,23 @@ function spansOf(schedule: Schedule): SittingLane['spans'] {
       opens: window.opens,
       closes: windowEnd(schedule, window),
       marks: marksOf(window, schedule),
-      reach: last === null ? null : limitsFor(schedule, { startedAt: last, window: window.id }).hardStop,
+      reach: last === null ? null : furthest(schedule, last, window).hardStop,
     }
   })
 }
 
-function differs(schedule: Schedule): string {
-  return schedule.extra > 0 ? `+${fixed(exact(schedule.extra), 0)} min` : ''
+const extraWords = (schedule: Schedule): string => (schedule.extra > 0 ? `+${fixed(exact(schedule.extra), 0)} min` : '')
+
+/** Why a student's times, or how often they may sit, are not those of their class. */
+function causesOf({ id, schedule }: LaneStudent): string[] {
+  const own = schedule.windows.some((window) => window.students.includes(id))
+  const ofGroup = !own && schedule.windows.some((window) => window.groups.length)
+  const given = schedule.given.flatMap((each) => {
+    const words = needWords({ ...each, language: null, largerType: false })
+    const whose = each.by === 'quiz' ? 'for this quiz' : each.by ? `by the group ${each.by.group}` : ''
+    return words.length ? [[words.join(', '), ...(whose ? [whose] : [])].join(', ')] : []
+  })
+  return [...(own ? ['a window of their own'] : []), ...(ofGroup ? ['a window of their group'] : []), ...given]
 }
 
 function releaseLane(
@@ -127,15 +140,18 @@ export function dayLine(
       key: group.id,
       name: group.name,
       note: String(group.students),
+      causes: [],
       isClass: true,
       spans: spansOf(scheduleOfClass(group.id)),
     })),
     ...students
-      .filter((student) => student.schedule.windows.length && differs(student.schedule))
-      .map((student) => ({
+      .map((student) => ({ student, causes: causesOf(student) }))
+      .filter(({ student, causes }) => student.schedule.windows.length && causes.length)
+      .map(({ student, causes }) => ({
         key: student.id,
         name: student.name,
-        note: differs(student.schedule),
+        note: extraWords(student.schedule),
+        causes,
         isClass: false,
         spans: spansOf(student.schedule),
       })),

@@ -72,7 +72,7 @@ describe('a survey', () => {
     now: at('08:00'),
     zone: 'UTC',
     students: [],
-    classNames: new Map([['tue', 'Tuesday']]),
+    names: new Map([['tue', 'Tuesday']]),
     objectives: new Map(),
     questions: new Map(
       ['a', 'b'].map((id) => [

@@ -1,5 +1,5 @@
-import type { Accommodation } from '../quiz/schema'
-import { count } from '../kit/phrases'
+import type { Accommodation } from '../quiz/accommodation'
+import { count, duration } from '../kit/phrases'
 
 /** "time and a half": a factor as people say it. */
 function factorWords(factor: number): string {
@@ -13,6 +13,9 @@ export function needWords(need: Accommodation, languageName: (tag: string) => st
     ...(need.factor > 1 ? [factorWords(need.factor)] : []),
     ...(need.extraMinutes ? [`${count(need.extraMinutes, 'minute')} more`] : []),
     ...(need.stretchWindow && (need.factor > 1 || need.extraMinutes) ? ['also past the window'] : []),
+    ...(need.breakMinutes ? [`${duration(need.breakMinutes)} of breaks`] : []),
+    ...(need.moreAttempts ? [`${count(need.moreAttempts, 'attempt')} more`] : []),
+    ...(need.laterMinutes ? [`windows end ${duration(need.laterMinutes)} later`] : []),
     ...(need.language ? [languageName(need.language)] : []),
     ...(need.largerType ? ['larger type'] : []),
   ]

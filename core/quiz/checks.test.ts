@@ -18,6 +18,7 @@ import { checkQuiz } from './checks'
 import { applyEdit } from './edits'
 import type { Quiz, Row, Rules } from './schema'
 import { stateOf } from './state'
+import { noAccommodation } from '../quiz'
 
 const questions = new Map(names('q', 20).map((id) => [id, checkedQuestion(`Question ${id}`, { usable: id !== 'q20' })]))
 function check(rows: Row[], rules: Partial<Rules> = {}, students = [sampleStudent()]): { quiz: Quiz; found: Check[] } {
@@ -29,7 +30,7 @@ const run = (quiz: Quiz, students = [sampleStudent()]) =>
     now: at('08:00'),
     zone: 'UTC',
     questions,
-    classNames: new Map([['tue', 'Tuesday evening']]),
+    names: new Map([['tue', 'Tuesday evening']]),
     objectives: new Map(),
     students: students.map((student) => ({
       name: student.name,
@@ -129,7 +130,7 @@ describe('checkQuiz', () => {
   })
   it('tells who loses extra time when the window wins', () => {
     const student = sampleStudent({
-      accommodations: [{ factor: 1.5, extraMinutes: 0, stretchWindow: false, language: null, largerType: false }],
+      accommodations: [{ ...noAccommodation, factor: 1.5, extraMinutes: 0, stretchWindow: false }],
     })
     const quiz = { content: sampleContent([questionRow('q1')]), rules: sampleRules({ atClosing: 'window' }) }
     expect(run(quiz, [student]).find((each) => each.code === 'extra-cut')!.sentence).toMatch(

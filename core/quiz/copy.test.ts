@@ -63,6 +63,8 @@ describe('a copy', () => {
       closes: '2030-10-29T20:00:00.000Z',
       latestStart: '2030-10-29T19:00:00.000Z',
       due: null,
+      groups: [],
+      students: [],
       closedAt: null,
     })
     expect(copy.rules.release.key.from).toEqual({ at: 'instant', instant: '2030-10-30T07:00:00.000Z' })

@@ -140,30 +140,4 @@ export const edition = z.strictObject({
 })
 export type Edition = z.infer<typeof edition>
 
-/** A number of people's own, or of this quiz: extra time. */
-export const accommodation = z.strictObject({
-  factor: z.number().min(1, 'A time factor is at least 1.').max(5, 'A time factor is at most 5.').multipleOf(0.01),
-  extraMinutes: z.number().min(0).max(600).multipleOf(0.5),
-  /** Extra time also stretches the window's end. */
-  stretchWindow: z.boolean(),
-  /** Quizzes that are offered in it begin in it; null for as each is set. */
-  language: z.string().min(2).max(35).nullable().default(null),
-  /** Papers are set in larger type. */
-  largerType: z.boolean().default(false),
-})
-export type Accommodation = z.infer<typeof accommodation>
-export const noAccommodation: Accommodation = {
-  factor: 1,
-  extraMinutes: 0,
-  stretchWindow: false,
-  language: null,
-  largerType: false,
-}
-
-/** A student as the schedule needs one. */
-export interface Student {
-  id: string
-  name: string
-  classes: string[]
-  accommodations: Accommodation[]
-}
+export { accommodation, noAccommodation, type Accommodation, type Given, type Student } from './accommodation'

@@ -9,6 +9,7 @@ import { minute, plus, type Instant } from '../kit/time'
 import { usualRules, type Rules, type Window } from '../quiz'
 import { assignedTo, limitsFor, maySit, scheduleFor, type AttemptFact, type Sat } from '../schedule'
 import { endsOf, leaks, visibleFacets, type Assigned, type Moment } from '.'
+import { noAccommodation } from '../quiz'
 
 const quarter = (n: number): Instant => plus(at('00:00'), n * 15 * minute)
 const hours = 14
@@ -33,6 +34,8 @@ const window = fc
     closes: hour(opens + length),
     due: due === null ? null : hour(opens + due),
     latestStart: latest === null ? null : hour(opens + latest),
+    groups: [],
+    students: [],
     closedAt: null,
   }))
 const offset = fc.constantFrom(0, 60, 120)
@@ -223,6 +226,8 @@ it('is worked out for 2,000 students of 60 classes, each with an accommodation o
     closes: hour((i % 20) + 4),
     due: hour((i % 20) + 3),
     latestStart: null,
+    groups: [],
+    students: [],
     closedAt: null,
   }))
   const from: Moment = { at: 'handIn', offset: 0 }
@@ -237,11 +242,10 @@ it('is worked out for 2,000 students of 60 classes, each with an accommodation o
       classes: [classes[i % 60]!],
       accommodations: [
         {
+          ...noAccommodation,
           factor: 1 + (i % 50) / 100,
           extraMinutes: i % 7,
           stretchWindow: i % 2 === 0,
-          language: null,
-          largerType: false,
         },
       ],
     })

@@ -6,6 +6,7 @@ import { instantOfEnd, minute, plus, type Instant } from '../kit/time'
 import { usualRules, type Rules, type Window } from '../quiz'
 import { latestEnd, limitsFor, maySit, notSat, scheduleFor } from '../schedule'
 import { endsOf, leaks, visibleFacets, type Assigned, type Moment } from '.'
+import { noAccommodation } from '../quiz'
 
 const hour = (n: number): Instant => plus(at('00:00'), n * 60 * minute)
 const window = (id: string, classes: string[], opens: number, closes: number, due: number | null): Window => ({
@@ -15,6 +16,8 @@ const window = (id: string, classes: string[], opens: number, closes: number, du
   closes: hour(closes),
   due: due === null ? null : hour(due),
   latestStart: null,
+  groups: [],
+  students: [],
   closedAt: null,
 })
 
@@ -59,11 +62,10 @@ function rulesOf({ first, second, limit, atClosing, grace, hasDue, from }: Situa
 }
 function everyoneOf(situation: Situation): Assigned[] {
   const accommodation = {
+    ...noAccommodation,
     factor: 1,
     extraMinutes: situation.extra,
     stretchWindow: true,
-    language: null,
-    largerType: false,
   }
   const students = [
     sampleStudent({ id: 'ann', classes: ['tue'] }),

@@ -73,7 +73,7 @@ const earliest = (sights: readonly Sight[]): Sight | undefined =>
 
 /** Until when somebody who has sat once and seen a facet may still sit again; before all where no rule gives another attempt. */
 function ownEnd(rules: Rules, facet: FacetName, { schedule, starts }: Student, { handedInAt }: Sight): End {
-  const { count, wait, untilPassed } = rules.attempts
+  const { count, wait, untilPassed } = schedule.attempts
   const isLast = count === 1 || rules.release[facet].from.at === 'attemptsUsed'
   if (isLast || (untilPassed && rules.release[facet].ifPassed)) return { is: 'beforeAll' }
   return latestEndFrom(schedule, starts, plus(handedInAt, wait * minute))

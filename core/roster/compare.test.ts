@@ -195,9 +195,7 @@ function carriedOut(roster: Roster, before: Standing): Standing {
 it('a row with an address is the person whom it names, whatever a row without one before it is taken for', () => {
   const before: Standing = {
     ...nobody,
-    people: [
-      { id: 'ben', outsideId: null, name: 'Ben Carr', email: 'ben@x.example', role: 'student', state: 'here' },
-    ],
+    people: [{ id: 'ben', outsideId: null, name: 'Ben Carr', email: 'ben@x.example', role: 'student', state: 'here' }],
     classes: [{ id: 'k', outsideId: null, name: 'Sails', filed: false, term: null }],
     enrolments: [{ class: 'k', person: 'ben' }],
   }

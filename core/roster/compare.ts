@@ -220,7 +220,8 @@ function oneEach(people: readonly PlannedPerson[]): PlannedPerson[] {
   const bare = ({ person }: PlannedPerson) => person.email === null && person.outsideId === null
   const taken = new Map<string, PlannedPerson>()
   for (const each of [...people.filter((one) => !bare(one)), ...people.filter(bare)])
-    if ((each.fate.is === 'same' || each.fate.is === 'changed') && !taken.has(each.fate.id)) taken.set(each.fate.id, each)
+    if ((each.fate.is === 'same' || each.fate.is === 'changed') && !taken.has(each.fate.id))
+      taken.set(each.fate.id, each)
   return people.map((each) => {
     if (each.fate.is !== 'same' && each.fate.is !== 'changed') return each
     if (taken.get(each.fate.id) === each) return each

@@ -92,12 +92,11 @@ export const attempts: Rule<Attempts> = {
       },
     ]
   },
-  told(value) {
-    if (value.count === 1) return []
+  told(value, { schedule }) {
+    const attempts = schedule.attempts.count
+    if (attempts === 1) return []
     return [
-      value.count === null
-        ? 'You may sit it as often as you like.'
-        : `You have up to ${count(value.count, 'attempt')}.`,
+      attempts === null ? 'You may sit it as often as you like.' : `You have up to ${count(attempts, 'attempt')}.`,
       ...(value.wait ? [`Between two attempts lie at least ${duration(value.wait)}.`] : []),
       ...(value.untilPassed ? ['Once you have passed there is no further attempt.'] : []),
       ...(value.cost ? [`Each further attempt costs ${value.cost} % of what it earned.`] : []),

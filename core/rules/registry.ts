@@ -7,6 +7,7 @@ import { grace } from './grace'
 import { grade } from './grade'
 import { late } from './late'
 import { limit } from './limit'
+import { needs } from './needs'
 import { overrun } from './overrun'
 import { password } from './password'
 import { release } from './release'
@@ -20,6 +21,7 @@ export const quizRules = {
   windows,
   announced,
   limit,
+  needs,
   grace,
   atDeadline,
   overrun,

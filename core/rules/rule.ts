@@ -31,8 +31,8 @@ export type Control =
   | { sort: 'choice'; options: readonly Option[] }
   /** Without `none` it has to have a value. */
   | { sort: 'instant'; none?: string }
-  /** Classes; members of a list, so that two teachers' choices merge. */
-  | { sort: 'people' }
+  /** Members of a list, so that two teachers' choices merge; `others` are in lists beside it, and one of all stays. */
+  | { sort: 'people'; of: 'classes' | 'groups' | 'students'; others: number }
   /** Languages, of those in which the questions can be read. */
   | { sort: 'languages'; none: string }
   | { sort: 'text'; longest: number; none: string; placeholder?: string }
@@ -63,7 +63,8 @@ export interface Reading {
   quiz: Quiz
   /** IANA zone of the school, in which people read times. */
   zone: string
-  classNames: ReadonlyMap<string, string>
+  /** Of classes, groups and students, by their ids. */
+  names: ReadonlyMap<string, string>
 }
 
 /** What students are told is written for one student, or for what a class has in common. */

@@ -10,6 +10,7 @@ import {
 } from '../../tests/fixtures/core'
 import {
   applyEdit,
+  noAccommodation,
   checkQuiz,
   edit as editSchema,
   quiz as quizSchema,
@@ -36,13 +37,22 @@ import {
   type Reading,
   type Slot,
 } from '.'
+import { blankNeed } from './needs'
 import { windowRules } from './window'
 
 const quizWith = (rules: Partial<Rules> = {}, content: Partial<Quiz['content']> = {}): Quiz => ({
   content: sampleContent([questionRow('q1')], content),
   rules: sampleRules(rules),
 })
-const reading = (quiz: Quiz): Reading => ({ quiz, zone: 'UTC', classNames: new Map([['tue', 'Tuesday evening']]) })
+const reading = (quiz: Quiz): Reading => ({
+  quiz,
+  zone: 'UTC',
+  names: new Map([
+    ['tue', 'Tuesday evening'],
+    ['p1', 'Petra Lund'],
+    ['g', 'Dinghies'],
+  ]),
+})
 const isSlot = (piece: Piece): piece is Slot => typeof piece === 'object' && 'control' in piece
 const wordsOf = (quiz: Quiz, chapter: Chapter) =>
   sentencesOf(chapter, reading(quiz)).map(({ pieces }) =>
@@ -62,6 +72,14 @@ const full = quizWith({
   overrun: 10,
   attempts: { count: 3, wait: 30, draw: 'fresh', untilPassed: true, cost: 5 },
   password: 'ebb',
+  needs: [
+    {
+      ...blankNeed({ id: 'n1', students: ['p1'], groups: [] }, noAccommodation),
+      factor: 1.5,
+      breakMinutes: 15,
+      moreAttempts: 1,
+    },
+  ],
 })
 full.content = { ...full.content, intro: '<p>Bring a pencil.</p>', languages: ['en', 'nl'] }
 
@@ -88,11 +106,47 @@ describe('the registry', () => {
   })
 })
 
+describe('what is for one quiz only', () => {
+  const codes = (needs: Rules['needs']) =>
+    checkQuiz(quizWith({ needs }), {
+      now: at('08:00'),
+      zone: 'UTC',
+      students: [],
+      questions: new Map(),
+      objectives: new Map(),
+      names: new Map([['p1', 'Petra Lund']]),
+    })
+      .map(({ code }) => code)
+      .filter((code) => code.startsWith('need'))
+  const need = (students: string[], more: object) => ({
+    ...blankNeed({ id: students.join(), students, groups: [] }, noAccommodation),
+    ...more,
+  })
+  it('that changes nothing, or is somebody’s who is gone, is worth a look', () => {
+    expect(codes([need(['p1'], {}), need(['p9'], { factor: 2 }), need(['p1', 'p9'], { factor: 2 })])).toEqual([
+      'need-empty:p1',
+      'need-gone:p9',
+    ])
+    expect(codes([need(['p1'], { instead: true })])).toEqual([])
+  })
+  it('reads in the record as it was and is', () => {
+    const words = (before: Rules['needs'], after: Rules['needs']) =>
+      changesInWords(sampleRules({ needs: before }), sampleRules({ needs: after }), reading(full), full)
+    const [plain, more] = [need(['p1'], { factor: 1.5 }), need(['p1'], { factor: 1.5, breakMinutes: 5, instead: true })]
+    expect(words([], [plain])).toEqual(['for this quiz: Petra Lund: time and a half'])
+    expect(words([plain], [more])).toEqual([
+      'for this quiz: Petra Lund: time and a half → Petra Lund: time and a half, 5 minutes of breaks, in place of the rest',
+    ])
+    expect(words([plain], [])).toEqual(['for this quiz, taken out: Petra Lund: time and a half'])
+  })
+})
+
 describe('sentences', () => {
   it('say the rules, each value in its slot', () => {
     expect(wordsOf(full, 'who')).toEqual([
       '[Tuesday evening] may start from [Tue 14 May, 09:00] [until Tue 14 May, 11:59], [due Tue 14 May, 11:00], starting at the latest [Tue 14 May, 10:00], [closed for everybody]. <take out>',
       'Beforehand it is [announced to them].',
+      'For this quiz [Petra Lund] has [time and a half] [within the window], [15 minutes of breaks that stop the clock] and [1 more attempt], [beside what they have in every quiz]. <extra minutes><a later end><larger type><take out>',
     ])
     expect(wordsOf(full, 'sitting').slice(0, 5)).toEqual([
       'Each student has [45 minutes] from when they start.',
@@ -189,7 +243,7 @@ describe('the latest start', () => {
         now: at('08:00'),
         zone: 'UTC',
         questions: new Map([['q1', checkedQuestion('One')]]),
-        classNames: new Map([['tue', 'Tuesday evening']]),
+        names: new Map([['tue', 'Tuesday evening']]),
         objectives: new Map(),
         students: [],
       })
@@ -263,6 +317,7 @@ describe('what the record says of a change', () => {
   it('every rule that is changed is said, and a password never', () => {
     const other: Rules = {
       windows: [],
+      needs: [{ ...blankNeed({ id: 'n', students: ['p1'], groups: [] }, noAccommodation), factor: 1.5 }],
       announced: false,
       limit: 5,
       grace: 5,

@@ -6,18 +6,23 @@ import { same } from '../quiz/edits/paths'
 import type { Quiz, Window } from '../quiz/schema'
 import type { Schedule } from '../schedule/schedule'
 import { windowRules } from './window'
-import { classWords } from './window/classes'
+import { whoWords } from './window/who'
 import { schemasOf, usualOf, valuesIn } from './values-of'
 import type { DayMark, Piece, Reading, Rule, Telling, ValuesOf, WindowRule } from './rule'
 
-export const windowSchema = z.strictObject({ id, ...schemasOf(windowRules) })
+export const windowSchema = z
+  .strictObject({ id, ...schemasOf(windowRules) })
+  .refine(
+    ({ classes, groups, students }) => classes.length + groups.length + students.length > 0,
+    'A window is for at least one class, group or student.',
+  )
 type WindowValues = { id: string } & ValuesOf<typeof windowRules>
 
 type Name = keyof typeof windowRules
 const entries = Object.entries(windowRules) as [Name, WindowRule<unknown>][]
 
 /** A window of its own times, with the usual value of every other rule. */
-export function blankWindow(own: Pick<Window, 'id' | 'classes' | 'opens'> & Partial<Window>): Window {
+export function blankWindow(own: Pick<Window, 'id' | 'opens'> & Partial<Window>): Window {
   return { ...usualOf(windowRules), ...own }
 }
 
@@ -66,9 +71,9 @@ export const windows: Rule<WindowValues[]> = {
             goTo: 'windows',
           }),
         ],
-  words: (value, { classNames }) => value.map((window) => classWords(window.classes, classNames)).join('; ') || 'none',
+  words: (value, { names }) => value.map((window) => whoWords(window, names)).join('; ') || 'none',
   changed(before, after, reading: Reading) {
-    const name = (window: Window) => `window of ${classWords(window.classes, reading.classNames)}`
+    const name = (window: Window) => `window of ${whoWords(window, reading.names)}`
     const words = (rule: WindowRule<unknown>, value: unknown) => rule.words(value, reading)
     const come = after.filter((each) => !before.some((other) => other.id === each.id))
     const gone = before.filter((each) => !after.some((other) => other.id === each.id))

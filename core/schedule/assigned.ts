@@ -8,24 +8,60 @@ export interface AssignedStudent extends Assigned {
   name: string
 }
 
-/** Classes of the rules' windows. */
-export const classesOf = (rules: Pick<Rules, 'windows'>): string[] => [
-  ...new Set(rules.windows.flatMap((window) => window.classes)),
+/** For whom a quiz is: classes, groups and students whom its windows name. */
+export interface Audience {
+  classes: string[]
+  groups: string[]
+  students: string[]
+}
+export function audienceOf({ windows }: Pick<Rules, 'windows'>): Audience {
+  const of = (name: keyof Audience) => [...new Set(windows.flatMap((window) => window[name]))]
+  return { classes: of('classes'), groups: of('groups'), students: of('students') }
+}
+
+/**
+ * The classes by which a student waits for releases and gets them: those of theirs for which the quiz is; or all, where
+ * it is for them by a group or by name.
+ */
+export function releaseClasses(rules: Pick<Rules, 'windows'>, classes: readonly string[]): string[] {
+  const meant = new Set(rules.windows.flatMap((window) => window.classes))
+  const inQuiz = classes.filter((each) => meant.has(each))
+  return inQuiz.length ? inQuiz : [...classes]
+}
+
+/** Students whom the rules name: their times may be theirs alone. */
+export const namedIn = (rules: Pick<Rules, 'windows' | 'needs'>): string[] => [
+  ...rules.windows.flatMap((window) => window.students),
+  ...rules.needs.flatMap((need) => need.students),
 ]
 
-/** One student of each sort: those in the same classes with the same accommodations have the same times in every quiz. */
-export function oneOfEach(students: readonly Student[]): Student[] {
+/**
+ * One student of each sort: those in the same classes and groups with the same accommodations have the same times in
+ * every quiz, but for those whom a quiz names.
+ */
+export function oneOfEach(students: readonly Student[], named: ReadonlySet<string> = new Set()): Student[] {
   const sorts = new Map<string, Student>()
   for (const student of students)
-    sorts.set(JSON.stringify([[...student.classes].sort(), student.accommodations]), student)
+    sorts.set(
+      named.has(student.id)
+        ? student.id
+        : JSON.stringify([[...student.classes].sort(), [...student.groups].sort(), student.accommodations]),
+      student,
+    )
   return [...sorts.values()]
 }
 
-/** Those of the given students for whom a quiz is meant: who are in the classes of its windows. */
+/** Those of the given students for whom a quiz is meant: whom a window is for. */
 export function assignedTo(students: readonly Student[], rules: Rules): AssignedStudent[] {
-  const classes = new Set(classesOf(rules))
+  const { classes, groups, students: named } = audienceOf(rules)
+  const [inClasses, inGroups, byName] = [new Set(classes), new Set(groups), new Set(named)]
   return students
-    .filter((student) => student.classes.some((name) => classes.has(name)))
+    .filter(
+      (student) =>
+        student.classes.some((each) => inClasses.has(each)) ||
+        student.groups.some((each) => inGroups.has(each)) ||
+        byName.has(student.id),
+    )
     .map((student) => ({
       id: student.id,
       name: student.name,

@@ -9,6 +9,7 @@ import { notSat, type AttemptFact, type Sat } from './attempts'
 import { maySit } from './may-sit'
 import { scheduleFor } from './schedule'
 import { dayScale } from '../day-line/day-scale'
+import { noAccommodation } from '../quiz'
 
 const schedule = (over: Partial<Rules> = {}, student = sampleStudent()) =>
   scheduleFor(sampleRules({ limit: 60, ...over }), student)
@@ -67,16 +68,14 @@ describe('deadline and hard stop', () => {
   it('a stretched window without a limit grows by the measure of the extra time', () => {
     const student = (accommodation: object) =>
       sampleStudent({
-        accommodations: [
-          { factor: 1, extraMinutes: 0, stretchWindow: true, language: null, largerType: false, ...accommodation },
-        ],
+        accommodations: [{ ...noAccommodation, factor: 1, extraMinutes: 0, stretchWindow: true, ...accommodation }],
       })
     // 09:00 to 11:59 are 179 minutes.
     const ends = (accommodation: object) =>
       limitsFor(schedule({ limit: null }, student(accommodation)), started('09:30')).deadline
     expect(ends({ factor: 2 })).toBe(at('14:58'))
     expect(ends({ extraMinutes: 30 })).toBe(at('12:29'))
-    expect(ends({ factor: 2, stretchWindow: false, language: null, largerType: false })).toBe(at('11:59'))
+    expect(ends({ factor: 2, stretchWindow: false })).toBe(at('11:59'))
   })
   it('phases follow one another', () => {
     const phase = (time: string) =>
@@ -109,11 +108,10 @@ describe('deadline and hard stop', () => {
           const student = sampleStudent({
             accommodations: [
               {
+                ...noAccommodation,
                 factor: Math.round(factor * 100) / 100,
                 extraMinutes,
                 stretchWindow: false,
-                language: null,
-                largerType: false,
               },
             ],
           })

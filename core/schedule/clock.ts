@@ -66,6 +66,10 @@ export function limitsFor(schedule: Schedule, started: Started): Limits {
   return window && isClosed(window) ? limitsClosed(limits, window.closes) : limits
 }
 
+/** The furthest that an attempt begun at an instant can reach: with all the breaks that there are. */
+export const furthest = (schedule: Schedule, startedAt: Instant, window: Window): Limits =>
+  limitsFor(schedule, { startedAt, window: window.id, breaks: schedule.breaks * minute })
+
 /** Where an attempt's clock stands. */
 export function clockFor(schedule: Schedule, started: Started, now: Instant): Clock {
   return clockAt(limitsFor(schedule, started), now)

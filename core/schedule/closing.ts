@@ -31,7 +31,7 @@ export interface Closing {
 /** What becomes of whom when a quiz is closed at an instant (semantics §5); nothing is done. */
 export function whatClosingDoes(rules: Rules, students: readonly Standing[], now: Instant): Closing {
   const couldStart = ({ schedule, sat }: Standing) =>
-    moreAttempts(rules.attempts, sat).more &&
+    moreAttempts(schedule.attempts, sat).more &&
     schedule.windows.some((window) => {
       const last = lastStartOf(schedule, window)
       return last === null || now < last

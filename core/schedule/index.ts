@@ -1,4 +1,4 @@
-export { scheduleFor, takenUntil, windowEnd, mostGenerous, type Schedule } from './schedule'
+export { scheduleFor, takenUntil, windowEnd, windowFor, windowsOf, mostGenerous, type Schedule } from './schedule'
 export {
   clockFor,
   clockAt,
@@ -14,7 +14,15 @@ export { closesNow, whatClosingDoes, type Closing } from './closing'
 export { latestEnd, startsOf, type Starts } from './starts'
 export { maySit, type MaySit } from './may-sit'
 export { attemptsUsedAt, moreAttempts, notSat, type AttemptFact, type Sat } from './attempts'
-export { assignedTo, classesOf, oneOfEach, type AssignedStudent } from './assigned'
+export {
+  assignedTo,
+  audienceOf,
+  namedIn,
+  oneOfEach,
+  releaseClasses,
+  type AssignedStudent,
+  type Audience,
+} from './assigned'
 export {
   clockedSections,
   neverShorterSection,

@@ -1,8 +1,8 @@
 import { exact } from '../kit/exact'
 import { earlier, minute, ms, plus, type Instant } from '../kit/time'
-import type { Accommodation, Rules, Student, Window } from '../quiz/schema'
+import type { Accommodation, Given, Rules, Student, Window } from '../quiz/schema'
 
-/** What the rules mean for one student: whole minutes and instants, accommodations applied. */
+/** What the rules mean for one student: minutes and instants, accommodations applied. */
 export interface Schedule {
   student: string
   windows: Window[]
@@ -19,7 +19,12 @@ export interface Schedule {
   overrun: number | null
   atClosing: Rules['atClosing']
   lateAccepted: boolean
+  /** With the attempts that are theirs alone. */
   attempts: Rules['attempts']
+  /** Minutes of breaks in all that stop the clock; 0 for none. */
+  breaks: number
+  /** The accommodations that count here: why this student's schedule differs. */
+  given: readonly Given[]
   /** In which papers begin where they are offered in it; null for as each is set. */
   language: string | null
   largerType: boolean
@@ -33,18 +38,63 @@ export function mostGenerous(accommodations: readonly Accommodation[]): Accommod
     stretchWindow: accommodations.some((each) => each.stretchWindow),
     language: accommodations.find((each) => each.language !== null)?.language ?? null,
     largerType: accommodations.some((each) => each.largerType),
+    breakMinutes: Math.max(0, ...accommodations.map((each) => each.breakMinutes)),
+    moreAttempts: Math.max(0, ...accommodations.map((each) => each.moreAttempts)),
+    laterMinutes: Math.max(0, ...accommodations.map((each) => each.laterMinutes)),
   }
+}
+
+/**
+ * The accommodations that count for a student in a quiz: their own, those of their groups and those of this quiz; or
+ * those of this quiz alone, where one of them stands in place of the rest.
+ */
+export function givenIn({ needs }: Pick<Rules, 'needs'>, student: Student): Given[] {
+  const here = needs.filter(
+    ({ students, groups }) => students.includes(student.id) || groups.some((each) => student.groups.includes(each)),
+  )
+  const instead = here.filter((each) => each.instead)
+  const given = (instead.length ? instead : here).map(
+    ({ id: _id, students: _students, groups: _groups, instead: _instead, ...need }): Given => ({ ...need, by: 'quiz' }),
+  )
+  return instead.length ? given : [...student.accommodations, ...given]
+}
+
+/** A window as it is for somebody whose windows come to an end later; one that a teacher has closed at once stays as it is. */
+function laterBy(window: Window, minutes: number): Window {
+  if (!minutes || isClosed(window)) return window
+  const move = (at: Instant | null) => (at === null ? null : plus(at, minutes * minute))
+  return { ...window, closes: move(window.closes), due: move(window.due), latestStart: move(window.latestStart) }
+}
+
+/** The windows that are for a student: those that name them, else those of their groups, else those of their classes (semantics §5). */
+export function windowsOf<W extends Pick<Window, 'classes' | 'groups' | 'students'>>(
+  windows: readonly W[],
+  student: Pick<Student, 'id' | 'classes' | 'groups'>,
+): W[] {
+  const own = windows.filter((window) => window.students.includes(student.id))
+  if (own.length) return own
+  const ofGroups = windows.filter((window) => window.groups.some((each) => student.groups.includes(each)))
+  if (ofGroups.length) return ofGroups
+  return windows.filter((window) => window.classes.some((each) => student.classes.includes(each)))
+}
+
+/** A window of the rules as it is for a student, also one that is theirs no more: a sitting belongs to where it began. */
+export function windowFor(rules: Rules, student: Student, id: string | null): Window | undefined {
+  const window = rules.windows.find((each) => each.id === id)
+  return window && laterBy(window, mostGenerous(givenIn(rules, student)).laterMinutes)
 }
 
 /** The rules as they are for one student. Windows are in the order in which they open. */
 export function scheduleFor(rules: Rules, student: Student): Schedule {
-  const own = mostGenerous(student.accommodations)
+  const given = givenIn(rules, student)
+  const own = mostGenerous(given)
+  const { count } = rules.attempts
   const limit =
     rules.limit === null ? null : exact(rules.limit).mul(exact(own.factor)).add(exact(own.extraMinutes)).valueOf()
   return {
     student: student.id,
-    windows: rules.windows
-      .filter((window) => window.classes.some((each) => student.classes.includes(each)))
+    windows: windowsOf(rules.windows, student)
+      .map((window) => laterBy(window, own.laterMinutes))
       .sort((a, b) => (a.opens < b.opens ? -1 : a.opens > b.opens ? 1 : 0)),
     limit,
     extra: limit === null ? 0 : limit - rules.limit!,
@@ -56,7 +106,9 @@ export function scheduleFor(rules: Rules, student: Student): Schedule {
     overrun: rules.overrun,
     atClosing: rules.atClosing,
     lateAccepted: rules.late.accepted,
-    attempts: rules.attempts,
+    attempts: { ...rules.attempts, count: count === null ? null : count + own.moreAttempts },
+    breaks: own.breakMinutes,
+    given,
     language: own.language,
     largerType: own.largerType,
   }

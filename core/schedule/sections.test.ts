@@ -4,12 +4,13 @@ import { compilePaper, sealPaper } from '../paper'
 import { newSection } from '../quiz'
 import { scheduleFor } from './schedule'
 import { neverShorterSection, sectionLimits, sectionMinutes, toldOfSections } from './sections'
+import { noAccommodation } from '../quiz'
 
 const scheduleWith = (factor: number, extraMinutes: number, grace = 1) =>
   scheduleFor(
     sampleRules({ grace }),
     sampleStudent({
-      accommodations: [{ factor, extraMinutes, stretchWindow: false, language: null, largerType: false }],
+      accommodations: [{ ...noAccommodation, factor, extraMinutes, stretchWindow: false }],
     }),
   )
 

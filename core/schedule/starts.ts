@@ -1,6 +1,6 @@
 import { latest, never, endAt, plus, minute, type End, type Instant } from '../kit/time'
 import type { Window } from '../quiz/schema'
-import { lastStartOf, limitsFor } from './clock'
+import { furthest, lastStartOf } from './clock'
 import { windowEnd, type Schedule } from './schedule'
 
 /** Whether somebody may still start in a window at an instant, its opening aside. */
@@ -22,7 +22,7 @@ export function windowAt(schedule: Schedule, at: Instant): Window | undefined {
   if (open.length < 2) return open[0]
   const reach = (window: Window): Instant => {
     const last = lastStartOf(schedule, window)
-    return (last && limitsFor(schedule, { startedAt: last, window: window.id }).hardStop) ?? endless
+    return (last && furthest(schedule, last, window).hardStop) ?? endless
   }
   return open
     .map((window) => ({ window, reach: reach(window), end: windowEnd(schedule, window) ?? endless }))
@@ -65,7 +65,7 @@ export function latestEndFrom(schedule: Schedule, starts: readonly Starts[], at:
       .filter(({ before }) => before === null || at < before)
       .map(({ window, before }) =>
         // Without an end somebody can always start later.
-        before === null ? never : endAt(limitsFor(schedule, { startedAt: before, window: window.id }).hardStop),
+        before === null ? never : endAt(furthest(schedule, before, window).hardStop),
       ),
   )
 }

@@ -57,6 +57,17 @@ export interface AttemptRow {
   language: string | null
 }
 
+export interface AttemptBreakRow {
+  attempt_id: string
+  number: number
+  began_at: string
+  until: string
+  ended_at: string | null
+  deadline: string
+  on_time_until: string
+  hard_stop: string
+}
+
 export interface AttemptSectionRow {
   attempt_id: string
   section_id: string
@@ -412,6 +423,11 @@ export interface QuizEditRow {
   inverse: string | null
 }
 
+export interface QuizGroupRow {
+  quiz_id: string
+  group_id: string
+}
+
 export interface QuizPresenceRow {
   quiz_id: string
   page: string
@@ -431,6 +447,11 @@ export interface QuizRatingRow {
   question_id: string
   chance: string
   rated_at: string
+}
+
+export interface QuizStudentRow {
+  quiz_id: string
+  person_id: string
 }
 
 export interface QuizTeacherRow {

@@ -6,7 +6,7 @@ import type { Answered, Asked, Said } from './messages'
 
 /** What a job may take. */
 export interface Limits {
-  /** Milliseconds from its beginning. */
+  /** Milliseconds from its beginning, in a thread that is up. */
   time: number
   /** Megabytes of what it keeps (V8's old generation). */
   memory: number
@@ -28,6 +28,8 @@ interface Thread {
   /** What it does; null while it waits. */
   doing: Job | null
   late: NodeJS.Timeout | undefined
+  /** It has loaded what it needs, and takes jobs. */
+  isUp: boolean
 }
 
 /** Whoever asked has gone: nobody waits for the answer. */
@@ -35,6 +37,8 @@ export class Gone extends Error {
   override name = 'Gone'
 }
 
+/** Milliseconds in which a thread comes up, on a machine however busy. */
+const toComeUp = 30_000
 /** A school that begins at once. */
 const mostWaiting = 3000
 /** Most jobs end by themselves before it is worth ending their thread. */
@@ -101,15 +105,25 @@ export class Crew {
 
   private give(thread: Thread, job: Job): void {
     thread.doing = job
-    thread.late = setTimeout(() => {
-      this.end(thread, tooHeavy('time'))
-    }, this.limits.time)
+    this.bound(thread)
     job.signal?.addEventListener('abort', () => {
       setTimeout(() => {
         if (thread.doing === job) this.end(thread, new Gone())
       }, grace)
     })
     thread.worker.postMessage(job.asked, job.transfer)
+  }
+
+  /** The time of a job does not run while its thread comes up: that is not the job's doing. */
+  private bound(thread: Thread): void {
+    clearTimeout(thread.late)
+    thread.late = thread.isUp
+      ? setTimeout(() => {
+          this.end(thread, tooHeavy('time'))
+        }, this.limits.time)
+      : setTimeout(() => {
+          this.end(thread, new Problem(503, 'busy', 'The machine is too busy just now. Try again in a moment.'))
+        }, toComeUp)
   }
 
   /** Puts an end to a thread and to what it does. */
@@ -129,9 +143,14 @@ export class Crew {
       env: { ...process.env, THISTLE_DATABASE_CONNECTIONS: '3' },
       resourceLimits: { maxOldGenerationSizeMb: this.limits.memory },
     })
-    const thread: Thread = { worker, doing: null, late: undefined }
+    const thread: Thread = { worker, doing: null, late: undefined, isUp: false }
     this.threads.add(thread)
-    worker.on('message', ({ answered, free }: Said) => {
+    worker.on('message', ({ answered, free, up }: Said) => {
+      if (up) {
+        thread.isUp = true
+        if (thread.doing) this.bound(thread)
+        return
+      }
       if (answered) thread.doing?.done(answered)
       if (!free) return
       clearTimeout(thread.late)

@@ -16,8 +16,9 @@ export type Answered =
   | { away: string }
   | { fault: string }
 
-/** What a thread says: what it answers, and when it can take the next job. */
+/** What a thread says: that it has come up, then what it answers, and when it can take the next job. */
 export interface Said {
+  up?: true
   answered: Answered | null
   free: boolean
 }

@@ -69,3 +69,4 @@ async function work({ job, input }: Asked): Promise<void> {
 }
 
 parentPort!.on('message', (asked: Asked) => void work(asked))
+say({ up: true, answered: null, free: false })

@@ -50,6 +50,8 @@ beforeAll(async () => {
           closes: plus(now, day),
           due: null,
           latestStart: null,
+          groups: [],
+          students: [],
           closedAt: null,
         },
       ]),

@@ -36,6 +36,8 @@ const window = (classes: string[]) => ({
   closes: soon(24),
   due: null,
   latestStart: null,
+  groups: [],
+  students: [],
   closedAt: null,
 })
 

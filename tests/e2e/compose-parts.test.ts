@@ -168,6 +168,8 @@ async function openToTuesday(id: string): Promise<void> {
     closes: null,
     due: null,
     latestStart: null,
+    groups: [],
+    students: [],
     closedAt: null,
   }
   await makeEdit(db, owner, id, revision, 'scene.9', addTo(['rules', 'windows'], null, [window]), now)
@@ -223,7 +225,17 @@ it('a section with a clock of its own is entered through its door, told when it 
     'scene.3',
     together([
       addTo(['rules', 'windows'], null, [
-        { id: 'w1', classes: ['c-tuesday'], opens: now, closes: null, due: null, latestStart: null, closedAt: null },
+        {
+          id: 'w1',
+          classes: ['c-tuesday'],
+          opens: now,
+          closes: null,
+          due: null,
+          latestStart: null,
+          groups: [],
+          students: [],
+          closedAt: null,
+        },
       ]),
       setAt(opened, ['rules', 'limit'], 60),
     ])!,
@@ -286,6 +298,8 @@ it('what has to be answered in a section whose time is over does not keep from h
     closes: null,
     due: null,
     latestStart: null,
+    groups: [],
+    students: [],
     closedAt: null,
   }
   const sections = [

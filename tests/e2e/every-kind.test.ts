@@ -384,7 +384,9 @@ async function openNow(id: string, title: string, questions: string[], pages: Pa
   const edit = together([
     addRows(quiz.content.sections[0]!.id, null, rows),
     setAt(quiz, ['content', 'pages'], pages),
-    addTo(['rules', 'windows'], null, [{ ...window, due: null, latestStart: null, closedAt: null }]),
+    addTo(['rules', 'windows'], null, [
+      { ...window, due: null, latestStart: null, groups: [], students: [], closedAt: null },
+    ]),
   ])!
   await makeEdit(db, maren, id, 0, 'every.1', edit, now)
   await openQuiz(db, maren, id, now)

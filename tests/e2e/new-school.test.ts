@@ -93,7 +93,17 @@ it('a class is made, filled by a list, and joined by a code on a phone', async (
   await createQuiz(db, owner, 'First knots', now, 'first')
   const { quiz } = await loadQuiz(db, 'first')
   const klass = (await db.one<{ id: string }>('SELECT id FROM class'))!.id
-  const window = { id: 'w', classes: [klass], opens: now, closes: null, due: null, latestStart: null, closedAt: null }
+  const window = {
+    id: 'w',
+    classes: [klass],
+    opens: now,
+    closes: null,
+    due: null,
+    latestStart: null,
+    groups: [],
+    students: [],
+    closedAt: null,
+  }
   const rows = [newRow({ type: 'question', id: 'r1', question: question.id, points: 1 })]
   await makeEdit(
     db,

@@ -60,7 +60,17 @@ beforeAll(async () => {
     together([
       addRows(quiz.content.sections[0]!.id, null, rows),
       addTo(['rules', 'windows'], null, [
-        { id: 'w1', classes: ['c-tuesday'], opens: now, closes: null, due: null, latestStart: null, closedAt: null },
+        {
+          id: 'w1',
+          classes: ['c-tuesday'],
+          opens: now,
+          closes: null,
+          due: null,
+          latestStart: null,
+          groups: [],
+          students: [],
+          closedAt: null,
+        },
       ]),
       setAt(quiz, ['rules', 'release', 'score', 'from'], { at: 'never' }),
     ])!,

@@ -25,6 +25,8 @@ beforeAll(async () => {
     closes: plus(now, 2 * day),
     due: null,
     latestStart: null,
+    groups: [],
+    students: [],
     closedAt: null,
   })
   const edit = together([

@@ -77,7 +77,11 @@ async function layOutSchool(): Promise<void> {
   const window = { id: 'w1', classes: ['c-tuesday'], opens: plus(now, -5 * minute), closes: plus(now, 300 * minute) }
   const whole: Quiz = {
     content: { ...blank.content, sections: [{ ...blank.content.sections[0]!, rows: threeRows }] },
-    rules: { ...usualRules, windows: [{ ...window, due: null, latestStart: null, closedAt: null }], limit: 200 },
+    rules: {
+      ...usualRules,
+      windows: [{ ...window, due: null, latestStart: null, groups: [], students: [], closedAt: null }],
+      limit: 200,
+    },
   }
   await makeEdit(db, maren, quiz, 0, 'test.1', editTo(blank, whole)!, now)
   await openQuiz(db, maren, quiz, now)

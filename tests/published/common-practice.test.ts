@@ -9,6 +9,7 @@ import { compilePaper } from '../../core/paper'
 import { clockFor, scheduleFor } from '../../core/schedule'
 import { kindOf } from '../../core/question'
 import { at, names, questionRow, sampleContent, sampleEdition, sampleRules, sampleStudent } from '../fixtures/core'
+import { noAccommodation } from '../../core/quiz'
 
 describe('formula scoring (Frary 1988)', () => {
   const edition = sampleEdition(
@@ -41,7 +42,7 @@ describe('clocks (common practice): limit 60 minutes, window to 11:59, start 11:
   const started = { startedAt: at('11:50'), window: 'w1' }
   const deadline = (
     atClosing: 'clock' | 'window',
-    accommodations = [{ factor: 1, extraMinutes: 0, stretchWindow: false, language: null, largerType: false }],
+    accommodations = [{ ...noAccommodation, factor: 1, extraMinutes: 0, stretchWindow: false }],
   ) =>
     clockFor(
       scheduleFor(sampleRules({ limit: 60, atClosing }), sampleStudent({ accommodations })),
@@ -51,22 +52,22 @@ describe('clocks (common practice): limit 60 minutes, window to 11:59, start 11:
   it('the clock wins: 12:50', () => expect(deadline('clock')).toBe(at('12:50')))
   it('the window wins: 11:59', () => expect(deadline('window')).toBe(at('11:59')))
   it('time and a half of 60 is 90 minutes', () =>
-    expect(
-      deadline('clock', [{ factor: 1.5, extraMinutes: 0, stretchWindow: false, language: null, largerType: false }]),
-    ).toBe('2030-05-14T13:20:00.000Z'))
+    expect(deadline('clock', [{ ...noAccommodation, factor: 1.5, extraMinutes: 0, stretchWindow: false }])).toBe(
+      '2030-05-14T13:20:00.000Z',
+    ))
   it('extra time does not stretch a window that wins, unless the accommodation says so', () => {
-    expect(
-      deadline('window', [{ factor: 1.5, extraMinutes: 0, stretchWindow: false, language: null, largerType: false }]),
-    ).toBe(at('11:59'))
-    expect(
-      deadline('window', [{ factor: 1.5, extraMinutes: 0, stretchWindow: true, language: null, largerType: false }]),
-    ).toBe(at('12:29'))
+    expect(deadline('window', [{ ...noAccommodation, factor: 1.5, extraMinutes: 0, stretchWindow: false }])).toBe(
+      at('11:59'),
+    )
+    expect(deadline('window', [{ ...noAccommodation, factor: 1.5, extraMinutes: 0, stretchWindow: true }])).toBe(
+      at('12:29'),
+    )
   })
   it('of several accommodations the most generous counts for each quantity', () => {
     expect(
       deadline('clock', [
-        { factor: 1.25, extraMinutes: 10, stretchWindow: false, language: null, largerType: false },
-        { factor: 1.5, extraMinutes: 5, stretchWindow: false, language: null, largerType: false },
+        { ...noAccommodation, factor: 1.25, extraMinutes: 10, stretchWindow: false },
+        { ...noAccommodation, factor: 1.5, extraMinutes: 5, stretchWindow: false },
       ]),
     ).toBe('2030-05-14T13:30:00.000Z')
   })

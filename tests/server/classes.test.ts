@@ -38,7 +38,16 @@ const idris = () => person(db, 'p-idris')
 const newClass = async (name: string) => (await makeClass(db, await maren(), { name }, day)).id
 const add = async (classId: string, list: string, invite = false) =>
   addNamed(db, await maren(), classId, { list, invite }, at, day)
-const openWindow = { id: 'w', opens: day, closes: null, due: null, latestStart: null, closedAt: null }
+const openWindow = {
+  id: 'w',
+  opens: day,
+  closes: null,
+  due: null,
+  latestStart: null,
+  groups: [],
+  students: [],
+  closedAt: null,
+}
 const studentPageOf = async (id: string) => studentPage(db, await maren(), id, later(6))
 const namesIn = async (classId: string) =>
   (await register(db, await maren(), classId, day)).students.map(({ name }) => name)
@@ -187,7 +196,7 @@ it('what a group is given reaches its members and their papers under way, and le
   expect(await deadline()).toBe(later(60))
   expect((await studentsByIds(db, [petra])).get(petra)!.accommodations).toEqual([
     noAccommodation,
-    { ...noAccommodation, factor: 1.5, largerType: true },
+    { ...noAccommodation, factor: 1.5, largerType: true, by: { group: 'Calm' } },
   ])
   await dropGroup(db, await maren(), 'c-tuesday', group!.id, later(2))
   expect(await deadline()).toBe(later(60))

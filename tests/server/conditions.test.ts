@@ -117,6 +117,8 @@ describe('in a quiz', () => {
       closes: later(180),
       due: null,
       latestStart: null,
+      groups: [],
+      students: [],
       closedAt: null,
     }
     await makeEdit(db, maren, quiz, 1, 'f.2', await rulesEdit(db, quiz, { windows: [window] }), day)

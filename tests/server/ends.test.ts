@@ -4,7 +4,7 @@ import { afterAll, beforeAll, expect, it } from 'vitest'
 import { endAt, type End } from '../../core/kit/time'
 import { usualRules, type Rules } from '../../core/quiz'
 import { endsFrom, latestEnds, endsByRules } from '../../core/release'
-import { assignedTo, classesOf } from '../../core/schedule'
+import { assignedTo, audienceOf } from '../../core/schedule'
 import { fromSqlOrNever, toSqlOrNever } from '../../server/database/codec'
 import type { Database } from '../../server/database/database'
 import { setAccommodation } from '../../server/domain/classes/needs'
@@ -14,6 +14,7 @@ import { loadQuiz } from '../../server/domain/quizzes/quizzes'
 import { startSitting } from '../../server/domain/sittings/start'
 import { freshDatabase, person } from '../support/database'
 import { day, later, openedQuiz } from '../support/quiz'
+import { noAccommodation } from '../../core/quiz'
 
 let db: Database
 beforeAll(async () => {
@@ -26,7 +27,7 @@ const students = ['p-nell-ashdown', 'p-silas-penn', 'p-petra-lund', 'p-greta-van
 /** From everybody assigned and every row of a sitting under way: nothing is left out for being early enough. */
 async function byHand(quiz: string): Promise<{ everyone: End; ofClasses(classes: string[]): End }> {
   const { quiz: document } = await loadQuiz(db, quiz)
-  const classes = classesOf(document.rules)
+  const classes = audienceOf(document.rules).classes
   const everybody = assignedTo(await studentsOfClasses(db, classes), document.rules)
   const rows = await db.rows<{ student_id: string; hard_stop: string }>(
     "SELECT student_id, hard_stop FROM attempt WHERE quiz_id = ? AND state = 'open'",
@@ -74,6 +75,8 @@ it('whatever windows, sittings under way and classes there are', async () => {
             closes: window.closes,
             due: null,
             latestStart: null,
+            groups: [],
+            students: [],
             closedAt: null,
           })),
         }
@@ -106,7 +109,7 @@ it('what somebody needs counts from the moment it is set', async () => {
     db,
     await person(db, 'p-maren'),
     'p-nell-ashdown',
-    { factor: 2, extraMinutes: 30, stretchWindow: true, language: null, largerType: false },
+    { ...noAccommodation, factor: 2, extraMinutes: 30, stretchWindow: true },
     later(1),
   )
   const after = (await asRead(quiz)).everyone

@@ -96,7 +96,7 @@ describe('who may only look at a quiz', () => {
       shareQuiz(db, idris, 'looked', { email: 'maren.holt@gannet.example', may: 'read' }, day),
     ).rejects.toMatchObject({ status: 403 })
     const [row] = (await listQuizzes(db, idris, day, quizQuery.parse({ words: 'looked' }))).quizzes
-    expect(row).toMatchObject({ may: 'read', classes: [], opens: null, sitting: 0, handedIn: 0 })
+    expect(row).toMatchObject({ may: 'read', meant: [], opens: null, sitting: 0, handedIn: 0 })
   })
   it('a copy of theirs has its rules without windows, classes and password', async () => {
     const { id, leftOut } = await copyQuiz(db, idris, 'looked', { title: 'Of my own', withRules: true, days: 7 }, day)

@@ -19,6 +19,7 @@ import { saveAnswers } from '../../server/domain/sittings/save'
 import { startSitting } from '../../server/domain/sittings/start'
 import { freshDatabase, person } from '../support/database'
 import { day, itemsOf, later, openedQuiz, rulesEdit } from '../support/quiz'
+import { noAccommodation } from '../../core/quiz'
 
 let db: Database
 beforeAll(async () => {
@@ -103,7 +104,7 @@ describe('a review holds exactly what is released', () => {
       db,
       await person(db, 'p-maren'),
       'p-silas-penn',
-      { factor: 2, extraMinutes: 0, stretchWindow: false, language: null, largerType: false },
+      { ...noAccommodation, factor: 2, extraMinutes: 0, stretchWindow: false },
       later(100),
     )
     expect(await shown(271)).toMatchObject({ shown: false, from: later(301) })
@@ -111,7 +112,7 @@ describe('a review holds exactly what is released', () => {
       db,
       await person(db, 'p-maren'),
       'p-silas-penn',
-      { factor: 1, extraMinutes: 0, stretchWindow: false, language: null, largerType: false },
+      { ...noAccommodation, factor: 1, extraMinutes: 0, stretchWindow: false },
       later(100),
     )
   })
@@ -236,6 +237,8 @@ describe('one release rule governs every place that shows a score', () => {
         closes: later(180),
         due: null,
         latestStart: null,
+        groups: [],
+        students: [],
         closedAt: null,
       },
     ]

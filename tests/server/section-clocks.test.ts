@@ -17,6 +17,7 @@ import { openSitting, sittingClock } from '../../server/domain/sittings/sitting'
 import { startSitting } from '../../server/domain/sittings/start'
 import { freshDatabase, person } from '../support/database'
 import { day, itemsOf, later, openedQuiz } from '../support/quiz'
+import { noAccommodation } from '../../core/quiz'
 
 let db: Database
 beforeAll(async () => {
@@ -148,7 +149,7 @@ describe('with other rules', () => {
         db,
         maren,
         petra,
-        { factor, extraMinutes: 0, stretchWindow: false, language: null, largerType: false },
+        { ...noAccommodation, factor, extraMinutes: 0, stretchWindow: false },
         later(at),
       )
     await give(1.5, -1)
@@ -174,7 +175,7 @@ describe('with other rules', () => {
       db,
       await person(db, 'p-maren'),
       silas,
-      { factor: 3, extraMinutes: 0, stretchWindow: false, language: null, largerType: false },
+      { ...noAccommodation, factor: 3, extraMinutes: 0, stretchWindow: false },
       later(2),
     )
     expect((await sheetOf(attempt, 3, silas)).sections).toMatchObject([

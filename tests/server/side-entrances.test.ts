@@ -243,6 +243,8 @@ it('a student cannot tell a draft, a withdrawn quiz or that of another class fro
         closes: later(60),
         due: null,
         latestStart: null,
+        groups: [],
+        students: [],
         closedAt: null,
       },
     ],

@@ -18,6 +18,7 @@ import { moveOn, openSitting } from '../../server/domain/sittings/sitting'
 import { startSitting } from '../../server/domain/sittings/start'
 import { freshDatabase, person } from '../support/database'
 import { day, itemsOf, later, openedQuiz, rulesEdit } from '../support/quiz'
+import { noAccommodation } from '../../core/quiz'
 
 let db: Database
 beforeAll(async () => {
@@ -348,7 +349,7 @@ describe('the end of a sitting', () => {
   })
   it('a closing closes for those whose window their extra time stretches, too; a later end stretches again', async () => {
     const maren = await person(db, 'p-maren')
-    const stretched = { factor: 3, extraMinutes: 0, stretchWindow: true, language: null, largerType: false }
+    const stretched = { ...noAccommodation, factor: 3, extraMinutes: 0, stretchWindow: true }
     await setAccommodation(db, maren, petra, stretched, day)
     const quiz = await openedQuiz(db, 'close-stretched')
     await closeNow(db, maren, quiz, later(10))
@@ -362,7 +363,7 @@ describe('the end of a sitting', () => {
       db,
       maren,
       petra,
-      { factor: 1, extraMinutes: 0, stretchWindow: false, language: null, largerType: false },
+      { ...noAccommodation, factor: 1, extraMinutes: 0, stretchWindow: false },
       later(101),
     )
   })
@@ -399,7 +400,7 @@ describe('rules stay living', () => {
       db,
       await person(db, 'p-maren'),
       'p-wyn-parrish',
-      { factor: 1.5, extraMinutes: 2, stretchWindow: false, language: null, largerType: false },
+      { ...noAccommodation, factor: 1.5, extraMinutes: 2, stretchWindow: false },
       later(30),
     )
     expect((await loadAttempt(db, first)).limits.deadline).toBe(later(92))

@@ -91,8 +91,8 @@ describe('what takes long to read', () => {
     const began = performance.now()
     // Maren's own next one waits for no more than the end of the thread.
     expect((await look(maren, 'Which?\n\n- [x] this\n- [ ] that')).status).toBe(200)
-    expect(performance.now() - began).toBeLessThan(6000)
-  })
+    expect(performance.now() - began).toBeLessThan(12_000)
+  }, 30_000)
   it('maths has a bound of its own', async () => {
     const { status, body } = await preview(maren, maths('x+'.repeat(1500)))
     expect([status, body.detail]).toEqual([422, expect.stringMatching(/longer than 2,000 characters/)])

@@ -55,6 +55,8 @@ export async function openedQuiz(
           closes: later(180),
           due: null,
           latestStart: null,
+          groups: [],
+          students: [],
           closedAt: null,
         },
       ],

@@ -7,6 +7,7 @@ import { sampleQuestion } from '../fixtures/core'
 import { person } from './database'
 import { itemsOf } from './quiz'
 import { rosterFile } from './roster'
+import { noAccommodation } from '../../core/quiz'
 
 /** A sitting of Silas Penn's in quiz-buoys, and a question of its paper: set before the routes are called. */
 export const known = { attempt: '', item: '', address: '' }
@@ -31,7 +32,7 @@ async function layOutWalked(db: Database): Promise<void> {
     "INSERT INTO term (id, school_id, name, starts, ends) VALUES ('t-walk', 'gannet', 'Walked', '2026-09-01', '2026-12-20')",
   )
 }
-const need = { factor: 1, extraMinutes: 0, stretchWindow: false, language: null, largerType: false }
+const need = { ...noAccommodation, factor: 1, extraMinutes: 0, stretchWindow: false }
 /** Who runs the school: Maren. */
 const adminOnly = { teacher: true, coTeacher: 403, student: 403, other: 403, nobody: 401 } as const
 const noPass = { teacher: 410, coTeacher: 410, student: 410, other: 410, nobody: 410 } as const
@@ -400,6 +401,8 @@ export const routes: Route[] = [
     ownAttempt,
   ],
   ['GET', 'reviews/[id]', () => `/api/reviews/${known.attempt}`, undefined, ownAttempt],
+  ['POST', 'sittings/[id]/break', () => `/api/sittings/${known.attempt}/break`, () => ({ lease: 1 }), ownAttempt],
+  ['DELETE', 'sittings/[id]/break', () => `/api/sittings/${known.attempt}/break`, undefined, ownAttempt],
   ['POST', 'sittings/[id]/hand-in', () => `/api/sittings/${known.attempt}/hand-in`, () => ({ lease: 1 }), ownAttempt],
   // Classes and people. Maren and Idris teach c-walk; Saturday morning is Maren's alone.
   ['POST', 'classes/index', () => '/api/classes', () => ({ name: 'Made by a walk' }), teacherOnly],

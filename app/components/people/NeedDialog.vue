@@ -14,6 +14,12 @@ const { open, who, need, reason } = defineProps<{
 }>()
 const emit = defineEmits<{ close: []; keep: [Accommodation, string | undefined] }>()
 const draft = reactive({ ...need })
+const laterHours = computed({
+  get: () => draft.laterMinutes / 60,
+  set: (hours: number) => {
+    draft.laterMinutes = Math.round(hours * 60)
+  },
+})
 const why = ref(reason ?? '')
 watch(
   () => open,
@@ -51,6 +57,29 @@ const languages = ['ar', 'de', 'el', 'en', 'es', 'fr', 'hi', 'it', 'ja', 'nl', '
             max="600"
             step="0.5"
             required
+        /></LabelledField>
+        <LabelledField label="Breaks that stop the clock, minutes in all"
+          ><input
+            v-model.number="draft.breakMinutes"
+            class="field w-28!"
+            type="number"
+            min="0"
+            max="600"
+            step="0.5"
+            required
+        /></LabelledField>
+        <LabelledField label="More attempts"
+          ><input
+            v-model.number="draft.moreAttempts"
+            class="field w-28!"
+            type="number"
+            min="0"
+            max="20"
+            step="1"
+            required
+        /></LabelledField>
+        <LabelledField label="Windows and due times end later by, hours"
+          ><input v-model.number="laterHours" class="field w-28!" type="number" min="0" max="1440" step="0.5" required
         /></LabelledField>
         <LabelledField label="Papers begin in"
           ><select v-model="draft.language" class="field">

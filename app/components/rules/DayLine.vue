@@ -18,7 +18,7 @@ const line = computed(() => {
   const { rules } = store.quiz
   const { classes, students } = store.view
   const ofClass = (id: string) =>
-    scheduleFor(rules, { id: `class ${id}`, name: '', classes: [id], accommodations: [noAccommodation] })
+    scheduleFor(rules, { id: `class ${id}`, name: '', classes: [id], groups: [], accommodations: [noAccommodation] })
   return dayLine(rules, classes, assignedTo(students, rules), ofClass, now.value)
 })
 const scale = computed(() => {
@@ -105,8 +105,12 @@ function spanWords(lane: ReleaseLane, span: ReleaseLane['spans'][number]): strin
             :key="lane.key"
             class="grid grid-cols-[12rem_1fr] items-center border-b border-rule/60 py-0.5"
           >
-            <span class="truncate pr-2 text-small"
-              >{{ lane.name }} <span class="text-soft">{{ lane.note }}</span></span
+            <span class="min-w-0 pr-2" :title="lane.causes.join('; ')"
+              ><span class="block truncate text-small"
+                >{{ lane.name }} <span class="text-soft">{{ lane.note }}</span></span
+              ><span v-if="lane.causes.length" class="block text-caption leading-4 text-soft">{{
+                lane.causes.join('; ')
+              }}</span></span
             >
             <div class="relative h-4">
               <template v-for="span in lane.spans" :key="span.window">

@@ -10,7 +10,9 @@ const sentences = computed(() =>
     ? sentencesOf(chapter, {
         quiz: store.quiz,
         zone: session.zone,
-        classNames: new Map(store.view.classes.map(({ id, name }) => [id, name])),
+        names: new Map(
+          [...store.view.classes, ...store.view.groups, ...store.view.students].map(({ id, name }) => [id, name]),
+        ),
       })
     : [],
 )

@@ -12,7 +12,13 @@ const byClass = computed(() => {
   const { quiz, view } = store
   if (!quiz || !view) return []
   return view.classes.flatMap(({ id, name }) => {
-    const schedule = scheduleFor(quiz.rules, { id: '', name: '', classes: [id], accommodations: [noAccommodation] })
+    const schedule = scheduleFor(quiz.rules, {
+      id: '',
+      name: '',
+      classes: [id],
+      groups: [],
+      accommodations: [noAccommodation],
+    })
     return schedule.windows.length
       ? [
           {

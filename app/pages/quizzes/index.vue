@@ -156,7 +156,7 @@ async function create() {
               >
             </td>
             <td class="py-3 pr-4 text-label">{{ quiz.may === 'write' ? times(quiz) : '–' }}</td>
-            <td class="py-3 pr-4 text-label">{{ quiz.classes.join(', ') || '–' }}</td>
+            <td class="py-3 pr-4 text-label">{{ quiz.meant.join(', ') || '–' }}</td>
             <td class="py-3 text-right">{{ quiz.sitting || '–' }}</td>
             <td class="py-3 text-right">{{ quiz.handedIn || '–' }}</td>
             <td class="space-x-3 whitespace-nowrap py-3 pl-4 text-right">

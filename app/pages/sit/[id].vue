@@ -32,7 +32,8 @@ async function open() {
     else sitting.goes(sitting.questions.find((question) => question.page >= sitting.page)?.id ?? null)
   } catch (error) {
     if (error instanceof ApiProblem && error.code === 'ended') await navigateTo(`/review/${id}`)
-    else problem.value = sentenceOf(error)
+    // On a break the paper stays covered.
+    else if (!(error instanceof ApiProblem && error.code === 'break')) problem.value = sentenceOf(error)
   }
 }
 onMounted(open)
@@ -283,6 +284,34 @@ async function handIn() {
   }
 }
 
+const breakWords = computed(() => {
+  const seconds = Math.floor((sitting.opened?.breakLeft ?? 0) / 1000)
+  return `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}`
+})
+async function takeBreak() {
+  problem.value = ''
+  try {
+    await sitting.takeBreak()
+  } catch (error) {
+    announce(sentenceOf(error))
+  }
+}
+const goingOn = ref(false)
+async function goOn() {
+  goingOn.value = true
+  problem.value = ''
+  try {
+    await sitting.goOn()
+    await nextTick()
+    if (sitting.here) await comeBackTo(sitting.here)
+  } catch (error) {
+    if (error instanceof ApiProblem && error.code === 'ended') await navigateTo(`/review/${id}`)
+    else problem.value = sentenceOf(error)
+  } finally {
+    goingOn.value = false
+  }
+}
+
 /** Time is up: by the rule, the page hands in what is there, lets go on, or locks. The server does the same without it. */
 async function timeIsUp() {
   await sitting.ask()
@@ -296,7 +325,15 @@ async function timeIsUp() {
 </script>
 
 <template>
-  <div v-if="sitting.opened && sitting.phase === 'sitting'" class="flex min-h-dvh flex-col">
+  <BreakCover
+    v-if="sitting.rest && sitting.phase !== 'ended'"
+    :title="sitting.opened?.sheet.title ?? ''"
+    :until="sitting.rest.until"
+    :busy="goingOn"
+    :problem="problem"
+    @go-on="goOn"
+  />
+  <div v-else-if="sitting.opened && sitting.phase === 'sitting'" class="flex min-h-dvh flex-col">
     <header class="sticky top-0 z-20 border-b border-rule bg-sheet">
       <div class="flex flex-wrap items-center gap-x-5 gap-y-1 px-5 py-2.5">
         <h1 class="text-lg">{{ sitting.opened.sheet.title }}</h1>
@@ -332,6 +369,9 @@ async function timeIsUp() {
             :at-deadline="sitting.clock?.atDeadline ?? 'handIn'"
             @over="timeIsUp"
           />
+          <button v-if="sitting.opened.breakLeft >= 1000" class="btn" :disabled="!sitting.canWrite" @click="takeBreak">
+            Take a break <span class="text-soft">({{ breakWords }} left)</span>
+          </button>
           <button class="btn" :disabled="!sitting.canWrite" @click="asking = true">Hand in…</button>
         </div>
       </div>

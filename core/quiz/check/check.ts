@@ -47,7 +47,8 @@ export interface CheckContext {
   zone: string
   /** Questions that can be used: those that are there, whole and not retired. Name for the sentence. */
   questions: ReadonlyMap<string, CheckedQuestion>
-  classNames: ReadonlyMap<string, string>
+  /** Of classes, groups and students, by their ids. */
+  names: ReadonlyMap<string, string>
   /** Those that the quiz names, and all that lie above those of its questions. */
   objectives: ReadonlyMap<string, { title: string; parent: string | null }>
   students: readonly (Assigned & { name: string })[]

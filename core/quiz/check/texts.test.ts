@@ -50,7 +50,7 @@ const run = (quiz: Quiz, questions: Case['questions']) =>
     now: at('08:00'),
     zone: 'UTC',
     questions: new Map(Object.entries(questions).map(([id, each]) => [id, checkedQuestion(`Question ${id}`, each)])),
-    classNames: new Map([['tue', 'Tuesday']]),
+    names: new Map([['tue', 'Tuesday']]),
     objectives: new Map(),
     students: [],
   })

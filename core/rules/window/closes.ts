@@ -6,7 +6,7 @@ import { setAt, together } from '../../quiz/edits/make'
 import type { Quiz, Window } from '../../quiz/schema'
 import { slot } from '../pieces'
 import type { WindowRule } from '../rule'
-import { classWords } from './classes'
+import { whoWords } from './who'
 
 const week = 7 * day
 
@@ -34,9 +34,9 @@ export const closes: WindowRule<Instant | null> = {
       ),
     ]
   },
-  checks(value, window, quiz, { now, zone, classNames }) {
+  checks(value, window, quiz, { now, zone, names }) {
     if (value === null) return []
-    const name = classWords(window.classes, classNames)
+    const name = whoWords(window, names)
     if (value <= window.opens)
       return [
         stop(

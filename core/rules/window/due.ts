@@ -5,7 +5,7 @@ import { look, stop } from '../../quiz/check/check'
 import { setAt } from '../../quiz/edits/make'
 import { slot } from '../pieces'
 import type { WindowRule } from '../rule'
-import { classWords } from './classes'
+import { whoWords } from './who'
 
 /** After it an attempt is late, or nothing is taken any more (semantics §5). */
 export const due: WindowRule<Instant | null> = {
@@ -23,9 +23,9 @@ export const due: WindowRule<Instant | null> = {
     ),
   ],
   told: (value, _window, { zone }) => (value ? [`It is due ${sentenceTime(value, zone)}.`] : []),
-  checks(value, window, quiz, { zone, classNames }) {
+  checks(value, window, quiz, { zone, names }) {
     if (value === null || value > window.opens) return []
-    const name = classWords(window.classes, classNames)
+    const name = whoWords(window, names)
     const remedy = {
       label: 'Take out the due time',
       edit: setAt(quiz, ['rules', 'windows', window.id, 'due'], null),

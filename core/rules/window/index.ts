@@ -1,4 +1,4 @@
-import { classes } from './classes'
+import { classes, groups, students } from './classes'
 import { closedAt } from './closed-at'
 import { closes } from './closes'
 import { due } from './due'
@@ -6,4 +6,4 @@ import { latestStart } from './latest-start'
 import { opens } from './opens'
 
 /** Rules of each window, in the order in which its sentence names them. */
-export const windowRules = { classes, opens, closes, due, latestStart, closedAt }
+export const windowRules = { classes, groups, students, opens, closes, due, latestStart, closedAt }

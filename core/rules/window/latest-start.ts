@@ -6,7 +6,7 @@ import { setAt } from '../../quiz/edits/make'
 import type { Window } from '../../quiz/schema'
 import { offer, slot } from '../pieces'
 import type { WindowRule } from '../rule'
-import { classWords } from './classes'
+import { whoWords } from './who'
 
 const path = (window: Window) => ['rules', 'windows', window.id, 'latestStart']
 
@@ -39,10 +39,10 @@ export const latestStart: WindowRule<Instant | null> = {
     value && (window.closes === null || value < window.closes)
       ? [`Start before ${sentenceTime(value, zone)}: after that nobody can start, and whoever has started goes on.`]
       : [],
-  checks(value, window, quiz, { zone, classNames }) {
+  checks(value, window, quiz, { zone, names }) {
     if (value === null) return []
     const remedy = { label: 'Take out the latest start', edit: setAt(quiz, path(window), null) }
-    const name = classWords(window.classes, classNames)
+    const name = whoWords(window, names)
     if (value <= window.opens)
       return [
         stop(

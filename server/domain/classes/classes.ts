@@ -32,8 +32,13 @@ export async function listClasses(db: Db, person: Person): Promise<ListedClass[]
   }))
 }
 
-/** Names of a school's classes by id. */
-export async function classNames(db: Db, school: string): Promise<Map<string, string>> {
-  const rows = await db.rows<Pick<ClassRow, 'id' | 'name'>>('SELECT id, name FROM class WHERE school_id = ?', [school])
+/** Names of a school's classes and groups, and of some of its students, by id. */
+export async function audienceNames(db: Db, school: string, students: readonly string[]): Promise<Map<string, string>> {
+  const rows = await db.rows<{ id: string; name: string }>(
+    `SELECT id, name FROM class WHERE school_id = ?
+    UNION ALL SELECT g.id, g.name FROM class_group g JOIN class c ON c.id = g.class_id WHERE c.school_id = ?
+    UNION ALL SELECT id, name FROM person WHERE id IN (?) AND school_id = ?`,
+    [school, school, ['-', ...students], school],
+  )
   return new Map(rows.map(({ id, name }) => [id, name]))
 }

@@ -2,7 +2,7 @@ import { z } from 'zod'
 import type { ClassGroupRow } from '../../database/tables'
 import type { Instant } from '../../../core/kit/time'
 import { cleanName } from '../../../core/people'
-import { noAccommodation, type Accommodation } from '../../../core/quiz'
+import type { Accommodation } from '../../../core/quiz'
 import { id } from '../../../core/question'
 import { toJson } from '../../database/codec'
 import type { Database, Db } from '../../database/database'
@@ -83,9 +83,13 @@ export async function keepGroup(
         [kept, classId, members],
       )
     await recordLine(db, now, person.id, before ? 'group changed' : 'group made', kept, { name, members })
-    if (before?.accommodation && toJson(before.accommodation) !== toJson(noAccommodation))
-      await needsChanged(db, person, [...new Set([...before.members, ...members])], now)
-    return groupsOf(db, classId)
+    const after = await groupsOf(db, classId)
+    // A group may have windows and needs in any quiz: whoever came in or went has other times.
+    const was = new Set(before?.members)
+    const is = new Set(after.find((each) => each.id === kept)!.members)
+    const moved = [...[...is].filter((each) => !was.has(each)), ...[...was].filter((each) => !is.has(each))]
+    if (moved.length) await needsChanged(db, person, moved, now)
+    return after
   })
 }
 

@@ -2,7 +2,6 @@ import { z } from 'zod'
 import type { Instant } from '../../../core/kit/time'
 import { accommodation, type Accommodation } from '../../../core/quiz'
 import { toJson } from '../../database/codec'
-import { mapInOrder } from '../../database/batches'
 import type { Database, Db } from '../../database/database'
 import type { Person } from '../../people/people'
 import { recordLines } from '../record'
@@ -46,7 +45,7 @@ export async function needsChanged(
   now: Instant,
 ): Promise<void> {
   await rosterChanged(db, person.school)
-  await mapInOrder(students, (student) => rewriteOpenSittings(db, { student }, now))
+  if (students.length) await rewriteOpenSittings(db, { students }, now)
 }
 
 /** The same for one student, whom the teacher teaches (the route asks). */

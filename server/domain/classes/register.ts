@@ -1,8 +1,8 @@
 import type { ClassRow, EnrolmentRow, PersonRow, QuizRow } from '../../database/tables'
 import type { Instant } from '../../../core/kit/time'
 import { namesakes } from '../../../core/people'
-import type { Accommodation, QuizState } from '../../../core/quiz'
-import { maySit, scheduleFor, takenUntil } from '../../../core/schedule'
+import type { Accommodation, Quiz, QuizState, Window } from '../../../core/quiz'
+import { audienceOf, maySit, scheduleFor, takenUntil } from '../../../core/schedule'
 import { fromSql } from '../../database/codec'
 import type { Db } from '../../database/database'
 import { readAccommodation } from '../../documents/read'
@@ -134,23 +134,42 @@ function codeOf({ join_code: code, join_until: until }: Pick<ClassRow, 'join_cod
 
 type QuizOfClass = Awaited<ReturnType<typeof quizzesOf>>[number]
 
+/** Whether a window is for the class, a group of it or somebody in it. */
+async function concerning(
+  db: Db,
+  classId: string,
+  known: readonly { quiz: Quiz }[],
+): Promise<(window: Window) => boolean> {
+  const named = known.flatMap(({ quiz }) => audienceOf(quiz.rules).students)
+  const rows = await db.rows<{ id: string }>(
+    `SELECT id FROM class_group WHERE class_id = ?
+    UNION ALL SELECT person_id FROM enrolment WHERE class_id = ? AND person_id IN (?)`,
+    [classId, classId, ['-', ...named]],
+  )
+  const inside = new Set(rows.map((row) => row.id))
+  return ({ classes, groups, students }) =>
+    classes.includes(classId) || [...groups, ...students].some((each) => inside.has(each))
+}
+
 /** Quizzes of the class in which the teacher works, with their state now. */
 async function quizzesOf(db: Db, person: Person, classId: string, now: Instant) {
   const rows = await db.rows<Pick<QuizRow, 'id' | 'state' | 'revision' | 'changed_at'>>(
-    `SELECT q.id, q.state, q.revision, q.changed_at FROM quiz_class c JOIN quiz q ON q.id = c.quiz_id
-    WHERE c.class_id = ? AND q.state IN ('draft', 'published') AND (q.owner_id = ? OR EXISTS
+    `SELECT q.id, q.state, q.revision, q.changed_at FROM (SELECT quiz_id FROM quiz_class WHERE class_id = ?
+      UNION SELECT g.quiz_id FROM quiz_group g JOIN class_group k ON k.id = g.group_id WHERE k.class_id = ?
+      UNION SELECT s.quiz_id FROM quiz_student s JOIN enrolment e ON e.person_id = s.person_id WHERE e.class_id = ?) c
+    JOIN quiz q ON q.id = c.quiz_id WHERE q.state IN ('draft', 'published') AND (q.owner_id = ? OR EXISTS
       (SELECT 1 FROM quiz_teacher t WHERE t.quiz_id = q.id AND t.person_id = ? AND t.may = 'write'))
     ORDER BY q.changed_at DESC LIMIT 200`,
-    [classId, person.id, person.id],
+    [classId, classId, classId, person.id, person.id],
   )
   const [documents, roster] = await Promise.all([quizDocuments(db, rows), rosterOf(db, person.school)])
   const known = rows.flatMap((row) => {
     const quiz = documents.get(row.id)
     return quiz ? [{ row, quiz }] : []
   })
-  const ends = await endsNow(db, known, roster, now)
+  const [ends, concerns] = [await endsNow(db, known, roster, now), await concerning(db, classId, known)]
   const listed = known.map(({ row, quiz }) => {
-    const windows = quiz.rules.windows.filter((window) => window.classes.includes(classId))
+    const windows = quiz.rules.windows.filter(concerns)
     const closes = windows.map((window) => takenUntil(window, quiz.rules))
     return {
       quiz,

@@ -18,7 +18,8 @@ import { recordLine } from '../record'
 import { Problem } from '../problem'
 import type { Person } from '../../people/people'
 import { assignedTo } from '../classes/assigned'
-import { classNames } from '../classes/classes'
+import { namedIn } from '../../../core/schedule'
+import { audienceNames } from '../classes/classes'
 import { hitsFor, type Hit } from '../bank/finding/hits'
 import { loadVersions } from '../bank/questions/rows'
 import { loadEdition } from './edition'
@@ -103,7 +104,7 @@ export async function checksFor(
   const quiz = { ...kept, content: withHeld(kept.content, held) }
   const [questions, names, objectives, students, aside] = await Promise.all([
     checkedQuestions(db, person, quiz, edition),
-    classNames(db, person.school),
+    audienceNames(db, person.school, namedIn(quiz.rules)),
     objectivesOf(db, person.school, quiz),
     assignedTo(db, quiz.rules),
     db.rows<Pick<QuizAsideRow, 'code' | 'reason'> & Pick<PersonRow, 'name'>>(
@@ -112,12 +113,10 @@ export async function checksFor(
     ),
   ])
   const asideOf = new Map(aside.map(({ code, reason, name }) => [code, { reason, by: name }]))
-  return checkQuiz(quiz, { now, zone: person.zone, students, questions, objectives, classNames: names }).map(
-    (check) => {
-      const set = check.level === 'look' ? asideOf.get(check.code) : undefined
-      return set ? { ...check, aside: set } : check
-    },
-  )
+  return checkQuiz(quiz, { now, zone: person.zone, students, questions, objectives, names }).map((check) => {
+    const set = check.level === 'look' ? asideOf.get(check.code) : undefined
+    return set ? { ...check, aside: set } : check
+  })
 }
 
 export interface CheckReply {

@@ -17,7 +17,10 @@ import type { Database, Db } from '../../database/database'
 import type { QuestionRow } from '../../database/tables'
 import { readEdit } from '../../documents/read'
 import { seenAmong } from '../bank/finding/visible'
-import { classNames } from '../classes/classes'
+import { audienceOf, namedIn } from '../../../core/schedule'
+import { mapInOrder } from '../../database/batches'
+import { audienceNames } from '../classes/classes'
+import { ofSchool, type OfSchool } from '../of-school'
 import type { Person } from '../../people/people'
 import { Problem } from '../problem'
 import { recordLine } from '../record'
@@ -77,6 +80,23 @@ async function hadBefore(db: Db, quizId: string, ids: readonly string[]): Promis
   return new Set(rows.flatMap(({ body }) => questionsNamed(readEdit(body) ?? { do: 'all', edits: [] })))
 }
 
+/** Classes, groups and students for whom a quiz comes to be are the school's own. */
+async function ensureOwnPeople(db: Db, person: Person, quiz: Quiz, before: Quiz): Promise<void> {
+  const came = (of: (rules: Quiz['rules']) => string[]) => {
+    const known = new Set(of(before.rules))
+    return [...new Set(of(quiz.rules))].filter((id) => !known.has(id))
+  }
+  const kinds: [OfSchool, string[]][] = [
+    ['class', came((rules) => audienceOf(rules).classes)],
+    ['group', came((rules) => [...audienceOf(rules).groups, ...rules.needs.flatMap((need) => need.groups)])],
+    ['student', came(namedIn)],
+  ]
+  await mapInOrder(kinds, async ([kind, ids]) => {
+    if ((await ofSchool(db, kind, ids, person.school)).size < ids.length)
+      throw new Problem(422, 'audience', `Whom this names (a ${kind}) is not in this school, or not any more.`)
+  })
+}
+
 /** Questions that come into a quiz are those that the person may see, or that were in it before. */
 async function ensureOwnThings(
   db: Db,
@@ -123,6 +143,7 @@ export async function makeEdit(
     if ((await revisionOf(db, quizId, token)) === undefined) {
       const quiz = await applied(db, person, row, edit)
       await ensureOwnThings(db, person, quizId, quiz, row.quiz, now)
+      await ensureOwnPeople(db, person, quiz, row.quiz)
       await keepChange(db, person, row, quiz, token, edit, now)
     }
     return changesSince(db, quizId, on)
@@ -198,7 +219,8 @@ async function keepRules(
     toSql(now),
   ])
   if (row.stored === 'draft') return
-  const reading = { zone: person.zone, classNames: await classNames(db, person.school) }
+  const named = [row.quiz.rules, quiz.rules].flatMap(namedIn)
+  const reading = { zone: person.zone, names: await audienceNames(db, person.school, named) }
   await recordLine(db, now, person.id, 'rules changed', row.id, {
     version: revision,
     changes: changesInWords(row.quiz.rules, quiz.rules, reading, quiz),

@@ -1,7 +1,6 @@
 import type { AttemptRow, EnrolmentRow, SchoolRow } from '../../database/tables'
 import { endAt, instantOfEnd, type End, type Instant } from '../../../core/kit/time'
 import { latestEnds, type LatestEnds } from '../../../core/release'
-import { classesOf } from '../../../core/schedule'
 import { fromSqlOrNever, toSql } from '../../database/codec'
 import type { Db } from '../../database/database'
 import { grouped } from '../grouped'
@@ -60,7 +59,7 @@ export async function endsNow(
   comeBy: Instant | null = null,
 ): Promise<Map<string, LatestEnds>> {
   const known = await endsByDocument(db, quizzes, roster)
-  const byRules = quizzes.map(({ row, quiz }, i) => ({ id: row.id, quiz, ends: known[i]! }))
+  const byRules = quizzes.map(({ row }, i) => ({ id: row.id, ends: known[i]! }))
   const until = comeBy && toSql(comeBy)
   const asked = new Map<string, string>()
   for (const { id, ends } of byRules) {
@@ -69,13 +68,12 @@ export async function endsNow(
   }
   const openOf = grouped(await openAfter(db, asked), (row) => row.quiz_id)
   return new Map(
-    byRules.map(({ id, quiz, ends }) => {
+    byRules.map(({ id, ends }) => {
       const later = openOf.get(id)
       if (!later) return [id, ends]
-      const classes = new Set(classesOf(quiz.rules))
       const each = later.map((row) => ({
         end: endAt(fromSqlOrNever(row.hard_stop)),
-        classes: row.class_id !== null && classes.has(row.class_id) ? [row.class_id] : [],
+        classes: row.class_id === null ? [] : [row.class_id],
       }))
       return [id, latestEnds(each, ends)]
     }),

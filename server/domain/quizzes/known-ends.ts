@@ -1,9 +1,9 @@
 import type { Quiz, Student } from '../../../core/quiz'
 import { endsByRules, type LatestEnds } from '../../../core/release'
-import { assignedTo, classesOf, oneOfEach } from '../../../core/schedule'
+import { assignedTo, audienceOf, namedIn, oneOfEach, type Audience } from '../../../core/schedule'
 import type { Db } from '../../database/database'
 import { Remembered } from '../../database/remembered'
-import { studentsOfClasses } from '../classes/students'
+import { studentsMeant } from '../classes/students'
 import { documentKey, type DocumentKey } from './known-documents'
 
 /** A quiz whose ends are asked. */
@@ -33,8 +33,12 @@ export async function endsByDocument(db: Db, quizzes: readonly Asked[], roster: 
   const keyOf = ({ row }: Asked) => `${documentKey(row)} ${roster}`
   const fresh = quizzes.filter((asked) => !known.get(keyOf(asked)))
   if (fresh.length) {
-    const classes = [...new Set(fresh.flatMap(({ quiz }) => classesOf(quiz.rules)))]
-    const students = studentsOfClasses(db, classes).then(oneOfEach)
+    const meant = fresh.map(({ quiz }) => audienceOf(quiz.rules))
+    const of = (name: keyof Audience) => [...new Set(meant.flatMap((each) => each[name]))]
+    const named = new Set(fresh.flatMap(({ quiz }) => namedIn(quiz.rules)))
+    const students = studentsMeant(db, { classes: of('classes'), groups: of('groups'), students: of('students') }).then(
+      (all) => oneOfEach(all, named),
+    )
     let before: Promise<unknown> = students
     for (const asked of fresh) {
       const key = keyOf(asked)

@@ -1,18 +1,24 @@
 import { z } from 'zod'
 import type { QuizRow } from '../../database/tables'
 import { beforeAll, type Instant } from '../../../core/kit/time'
+import { count } from '../../../core/kit/phrases'
 import { id } from '../../../core/question'
 import type { QuizState } from '../../../core/quiz'
-import { classesOf, takenUntil } from '../../../core/schedule'
+import { audienceOf, takenUntil, type Audience } from '../../../core/schedule'
 import { fromJson, fromSql, toSql } from '../../database/codec'
 import type { Db, Value } from '../../database/database'
 import type { Person } from '../../people/people'
 import { like, under } from '../bank/finding/search-query'
-import { classNames } from '../classes/classes'
+import { audienceNames } from '../classes/classes'
 import { endsNow, rosterOf } from './ends-now'
 import { filingColumns, readFiling, type Filing } from './filing'
 import { quizDocuments } from './known-documents'
 import { currentState } from './quizzes'
+
+const meantWords = ({ classes, groups, students }: Audience, names: ReadonlyMap<string, string>): string[] => [
+  ...[...classes, ...groups].flatMap((each) => names.get(each) ?? []),
+  ...(students.length ? [count(students.length, 'student')] : []),
+]
 
 export interface QuizListRow extends Filing {
   id: string
@@ -24,7 +30,8 @@ export interface QuizListRow extends Filing {
   may: 'read' | 'write'
   opens: Instant | null
   closes: Instant | null
-  classes: string[]
+  /** For whom it is: classes, groups, and how many single students. */
+  meant: string[]
   sitting: number
   handedIn: number
   changedAt: Instant
@@ -100,7 +107,7 @@ export async function listQuizzes(
   const rows = found.slice(0, mostListed)
   const [documents, names, roster] = await Promise.all([
     quizDocuments(db, rows),
-    classNames(db, person.school),
+    audienceNames(db, person.school, []),
     rosterOf(db, person.school),
   ])
   const known = rows.flatMap((row) => {
@@ -128,7 +135,7 @@ export async function listQuizzes(
         ...readFiling(row),
         opens: !works ? null : (quiz.rules.windows.map((window) => window.opens).sort()[0] ?? null),
         closes: works && closes.length && !closes.includes(null) ? closes.sort().at(-1)! : null,
-        classes: works ? classesOf(quiz.rules).flatMap((each) => names.get(each) ?? []) : [],
+        meant: works ? meantWords(audienceOf(quiz.rules), names) : [],
         sitting: works ? Number(row.sitting) : 0,
         handedIn: works ? Number(row.total) - Number(row.sitting) : 0,
         changedAt: fromSql(row.changed_at),

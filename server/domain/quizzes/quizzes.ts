@@ -2,7 +2,9 @@ import type { PersonRow, QuizRow, QuizTeacherRow } from '../../database/tables'
 import type { Instant } from '../../../core/kit/time'
 import { newQuiz, questionsUsed, stateOf, type Quiz, type QuizState, type StoredState } from '../../../core/quiz'
 import type { LatestEnds } from '../../../core/release'
-import { classesOf } from '../../../core/schedule'
+import { audienceOf, type Audience } from '../../../core/schedule'
+import { mapInOrder } from '../../database/batches'
+import { ofSchool, type OfSchool } from '../of-school'
 import { fromSql, toJson, toSql } from '../../database/codec'
 import type { Database, Db } from '../../database/database'
 import { readQuiz } from '../../documents/read'
@@ -101,30 +103,30 @@ export async function indexQuizzes(
 ): Promise<void> {
   const ids = quizzes.map(({ id }) => id)
   if (!ids.length) return
-  await db.run('DELETE FROM quiz_class WHERE quiz_id IN (?)', [ids])
+  await mapInOrder(['quiz_class', 'quiz_group', 'quiz_student'], (table) =>
+    db.run(`DELETE FROM ${table} WHERE quiz_id IN (?)`, [ids]),
+  )
   await db.run('DELETE FROM quiz_question WHERE quiz_id IN (?)', [ids])
   // Only what the school has: an id that is gone stays in the document, where the checks find it.
-  const classes = quizzes.flatMap(({ id, quiz }) => classesOf(quiz.rules).map((each) => [id, each]))
+  const meant = (name: keyof Audience) =>
+    quizzes.flatMap(({ id, quiz }) => audienceOf(quiz.rules)[name].map((each) => [id, each]))
   const questions = quizzes.flatMap(({ id, quiz, found = [] }) =>
     [...new Set([...questionsUsed(quiz.content), ...found])].map((each) => [id, each]),
   )
-  const there = async (table: 'class' | 'question', wanted: string[][]) =>
-    new Set(
-      wanted.length
-        ? (
-            await db.rows<{ id: string }>(`SELECT id FROM ${table} WHERE id IN (?) AND school_id = ?`, [
-              [...new Set(wanted.map(([, each]) => each!))],
-              school,
-            ])
-          ).map((row) => row.id)
-        : [],
+  const keep = async (table: string, column: string, wanted: string[][], kind: OfSchool) => {
+    const known = await ofSchool(
+      db,
+      kind,
+      wanted.map(([, each]) => each!),
+      school,
     )
-  const [knownClasses, knownQuestions] = [await there('class', classes), await there('question', questions)]
-  const keptClasses = classes.filter(([, each]) => knownClasses.has(each!))
-  const keptQuestions = questions.filter(([, each]) => knownQuestions.has(each!))
-  if (keptClasses.length) await db.run('INSERT IGNORE INTO quiz_class (quiz_id, class_id) VALUES ?', [keptClasses])
-  if (keptQuestions.length)
-    await db.run('INSERT IGNORE INTO quiz_question (quiz_id, question_id) VALUES ?', [keptQuestions])
+    const kept = wanted.filter(([, each]) => known.has(each!))
+    if (kept.length) await db.run(`INSERT IGNORE INTO ${table} (quiz_id, ${column}) VALUES ?`, [kept])
+  }
+  await keep('quiz_class', 'class_id', meant('classes'), 'class')
+  await keep('quiz_group', 'group_id', meant('groups'), 'group')
+  await keep('quiz_student', 'person_id', meant('students'), 'student')
+  await keep('quiz_question', 'question_id', questions, 'question')
 }
 
 /** @param quiz what it begins with; a blank one when not said */

@@ -1,10 +1,10 @@
-import type { ClassRow, EditionRow, PersonRow, QuizTeacherRow, StimulusRow } from '../../database/tables'
+import type { ClassGroupRow, ClassRow, EditionRow, PersonRow, QuizTeacherRow, StimulusRow } from '../../database/tables'
 import type { Instant } from '../../../core/kit/time'
 import type { Check, Quiz, QuizState, Student } from '../../../core/quiz'
 import type { Db } from '../../database/database'
 import { hitsFor, type Hit } from '../bank/finding/hits'
 import { allRows, questionsUsed } from '../../../core/quiz'
-import { classesOf } from '../../../core/schedule'
+import { audienceOf, namedIn } from '../../../core/schedule'
 import type { Person } from '../../people/people'
 import { isAhead } from './ahead'
 import { checksFor } from './checks'
@@ -28,6 +28,8 @@ export interface QuizView {
   /** Names of what its groups share. */
   stimuli: { id: string; name: string }[]
   classes: { id: string; name: string; students: number }[]
+  /** Groups that may be chosen, with their class. */
+  groups: { id: string; name: string }[]
   students: Student[]
   checks: Check[]
   /** Its owner first. */
@@ -45,14 +47,15 @@ export interface QuizView {
 export async function quizView(db: Db, person: Person, id: string, now: Instant): Promise<QuizView> {
   const row = await loadQuiz(db, id)
   const held = await heldNow(db, row)
-  const [questions, found, ahead, classes, checks, edition, teachers, roster, ends] = await Promise.all([
+  const meant = audienceOf(row.quiz.rules)
+  const [questions, found, ahead, classes, checks, edition, teachers, roster, groups, ends] = await Promise.all([
     hitsFor(db, person, questionsUsed(row.quiz.content)),
     heldReply(db, person, held),
     isAhead(db, row, held),
     db.rows<Pick<ClassRow, 'id' | 'name'> & { students: number }>(
       'SELECT c.id, c.name, COUNT(e.person_id) AS students FROM class c LEFT JOIN enrolment e ON e.class_id = c.id WHERE c.school_id = ? AND (c.filed = 0 OR c.id IN (?)) GROUP BY c.id ORDER BY c.name',
       // One that is filed away is offered no more, and named where it is meant already.
-      [person.school, ['-', ...classesOf(row.quiz.rules)]],
+      [person.school, ['-', ...meant.classes]],
     ),
     checksFor(db, person, row, held, now),
     row.edition
@@ -62,7 +65,14 @@ export async function quizView(db: Db, person: Person, id: string, now: Instant)
       "SELECT p.id, p.name, COALESCE(t.may_share, 1) AS may_share, COALESCE(t.may, 'write') AS may FROM person p LEFT JOIN quiz_teacher t ON t.quiz_id = ? AND t.person_id = p.id WHERE p.id = ? OR t.person_id IS NOT NULL ORDER BY p.id <> ?, p.name",
       [id, row.owner, row.owner],
     ),
-    studentsAround(db, person.id, classesOf(row.quiz.rules)),
+    studentsAround(db, person.id, { ...meant, students: namedIn(row.quiz.rules) }),
+    db.rows<Pick<ClassGroupRow, 'id' | 'name'> & { class_name: string }>(
+      // Groups of the classes that the quiz is for, and of one's own.
+      `SELECT g.id, g.name, c.name AS class_name FROM class_group g JOIN class c ON c.id = g.class_id
+      WHERE c.school_id = ? AND (c.id IN (?) OR g.id IN (?) OR EXISTS (SELECT 1 FROM class_teacher t WHERE t.class_id = c.id AND t.person_id = ?))
+      ORDER BY c.name, g.name`,
+      [person.school, ['-', ...meant.classes], ['-', ...meant.groups], person.id],
+    ),
     quizEndsNow(db, row),
   ])
   const stimuli = [
@@ -85,6 +95,7 @@ export async function quizView(db: Db, person: Person, id: string, now: Instant)
     held: found,
     stimuli: names,
     classes: classes.map((each) => ({ ...each, students: Number(each.students) })),
+    groups: groups.map(({ id: group, name, class_name: className }) => ({ id: group, name: `${name} (${className})` })),
     students: roster,
     checks,
     filing: await filingOf(db, id),

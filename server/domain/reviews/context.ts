@@ -11,7 +11,7 @@ import {
   type ReleaseContext,
   type Visible,
 } from '../../../core/release'
-import { attemptsUsedAt } from '../../../core/schedule'
+import { attemptsUsedAt, releaseClasses, scheduleFor, windowFor } from '../../../core/schedule'
 import type { Attempt } from '../sittings/attempts'
 import { satOf } from '../sittings/sat'
 
@@ -19,32 +19,34 @@ import { satOf } from '../sittings/sat'
 export interface QuizMoments {
   rules: Rules
   ends: Ends
-  /** Those of the student's classes for which the quiz is meant. */
+  student: Student
+  /** Those of the student's classes by which they wait. */
   classes: readonly string[]
   releasedAt: ReadonlyMap<string, Instant>
 }
 
 /**
- * @param student whose classes are known
+ * @param student whose classes and groups are known
  * @param releasedAt when the teacher released it, by class
  */
 export function quizMoments(
   rules: Rules,
   ends: LatestEnds,
-  student: Pick<Student, 'classes'>,
+  student: Student,
   releasedAt: ReadonlyMap<string, Instant>,
 ): QuizMoments {
   return {
     rules,
     ends: endsFrom(ends),
-    classes: student.classes.filter((each) => rules.windows.some((window) => window.classes.includes(each))),
+    student,
+    classes: releaseClasses(rules, student.classes),
     releasedAt,
   }
 }
 
 /** What a student may see of an attempt at an instant, with their counting grade. @param own all their attempts */
 export function sightOf(
-  { rules, ends, classes, releasedAt }: QuizMoments,
+  { rules, ends, student, classes, releasedAt }: QuizMoments,
   attempt: Attempt,
   own: readonly Attempt[],
   viewed: FacetName[],
@@ -55,8 +57,8 @@ export function sightOf(
     handedInAt: attempt.state === 'open' ? null : attempt.handedInAt,
     markedAt: attempt.markedAt,
     passed: grade.passed,
-    attemptsUsedAt: attemptsUsedAt(rules.attempts, sat),
-    due: rules.windows.find((window) => window.id === attempt.window)?.due ?? null,
+    attemptsUsedAt: attemptsUsedAt(scheduleFor(rules, student).attempts, sat),
+    due: windowFor(rules, student, attempt.window)?.due ?? null,
     classEnd: ends.ofClasses(classes),
     everyoneEnd: ends.everyone,
     releasedAt: classes.flatMap((name) => releasedAt.get(name) ?? []).sort()[0] ?? null,

@@ -79,16 +79,16 @@ export async function reviewFor(
   await settle(database, { quiz: attempt.quiz }, now)
   const row = await loadQuiz(database, attempt.quiz)
   const { quiz } = row
-  const [ends, students, own, viewed, released] = await Promise.all([
+  const [ends, students, all, viewed, released] = await Promise.all([
     quizEndsNow(database, row),
     studentsByIds(database, [student.id]),
     loadAttempts(database, { quizzes: [attempt.quiz], student: student.id }),
     loadViewings(database, [id]),
     loadReleases(database, [attempt.quiz]),
   ])
-  const classes = students.get(student.id)?.classes ?? []
-  const moments = quizMoments(quiz.rules, ends, { classes }, released.get(attempt.quiz)!)
-  const { visible, grade } = sightOf(moments, attempt, own, viewed.get(id) ?? [], now)
+  const own = students.get(student.id)!
+  const moments = quizMoments(quiz.rules, ends, own, released.get(attempt.quiz)!)
+  const { visible, grade } = sightOf(moments, attempt, all, viewed.get(id) ?? [], now)
   const shows = (name: FacetName) => visible.facets[name].shown
   await noteViewings(
     database,
@@ -146,7 +146,7 @@ export async function reviewFor(
       shows('certificate') && grade.percent !== null && grade.passed !== false
         ? { name: student.name, quiz: quiz.content.title, percent: grade.percent, at: attempt.handedInAt! }
         : null,
-    attempts: own.map((each) => ({ id: each.id, number: each.number, state: each.state, handedInAt: each.handedInAt })),
+    attempts: all.map((each) => ({ id: each.id, number: each.number, state: each.state, handedInAt: each.handedInAt })),
   }
 }
 

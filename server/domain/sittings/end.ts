@@ -2,9 +2,10 @@ import type { AttemptRow } from '../../database/tables'
 import { minute, plus, type Instant } from '../../../core/kit/time'
 import { lateness } from '../../../core/marking'
 import type { Rules } from '../../../core/quiz'
-import { datedByClock, datedByStudent } from '../../../core/schedule'
+import { datedByClock, datedByStudent, windowFor } from '../../../core/schedule'
 import { DatabaseAway } from '../../database/away'
 import { mapInOrder } from '../../database/batches'
+import { studentsByIds } from '../classes/students'
 import { toSql } from '../../database/codec'
 import type { Database, Db } from '../../database/database'
 import { keepMarks } from '../marks/keep'
@@ -26,7 +27,14 @@ interface Dated {
   minutesOver: number
 }
 
-function dated(attempt: Attempt, rules: Rules, ending: Ending, lastKept: Instant | null, now: Instant): Dated {
+function dated(
+  attempt: Attempt,
+  rules: Rules,
+  due: Instant | null,
+  ending: Ending,
+  lastKept: Instant | null,
+  now: Instant,
+): Dated {
   // A teacher has closed it: it ends at that instant, whatever the rule at the deadline.
   const closed = ending.by === 'clock' && attempt.endedBy === 'teacher' ? attempt.limits.hardStop : null
   const at =
@@ -34,13 +42,19 @@ function dated(attempt: Attempt, rules: Rules, ending: Ending, lastKept: Instant
     (ending.by === 'student'
       ? datedByStudent(rules.atDeadline, attempt.limits, now)
       : datedByClock(rules.atDeadline, attempt.limits, lastKept, now))
-  const due = rules.windows.find((window) => window.id === attempt.window)?.due ?? null
   return {
     state: ending.by === 'clock' && rules.atDeadline === 'unsent' && closed === null ? 'unsent' : 'handed',
     by: closed === null ? ending.by : 'teacher',
     at,
     ...lateness(at, due, attempt.limits.onTimeUntil),
   }
+}
+
+/** When an attempt is due for its student; most windows have no due time, and then nobody is asked for. */
+async function dueOf(db: Db, { student, window }: Attempt, rules: Rules): Promise<Instant | null> {
+  if (!rules.windows.find((each) => each.id === window)?.due) return null
+  const known = (await studentsByIds(db, [student])).get(student)!
+  return windowFor(rules, known, window)!.due
 }
 
 /**
@@ -74,7 +88,7 @@ export async function endIn(db: Db, attemptId: string, ending: Ending, now: Inst
       .filter((at): at is Instant => at !== null)
       .sort()
       .at(-1) ?? null
-  const end = dated(attempt, quiz.rules, ending, lastKept, now)
+  const end = dated(attempt, quiz.rules, await dueOf(db, attempt, quiz.rules), ending, lastKept, now)
   await db.run(
     'UPDATE attempt SET state = ?, handed_in_at = ?, ended_by = ?, days_late = ?, minutes_over = ? WHERE id = ?',
     [end.state, toSql(end.at), end.by, end.daysLate, end.minutesOver, attemptId],

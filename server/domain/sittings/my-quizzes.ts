@@ -4,6 +4,7 @@ import { sizesOf } from '../../../core/figures'
 import { toldToStudents } from '../../../core/quiz'
 import { releasedByHand, releaseOf, shownInLists, type FacetName } from '../../../core/release'
 import { maySit, scheduleFor, toldOfSections } from '../../../core/schedule'
+import { meantFor } from '../quizzes/meant-for'
 import type { Database, Db } from '../../database/database'
 import { grouped } from '../grouped'
 import type { Person } from '../../people/people'
@@ -50,15 +51,14 @@ async function ownAttempts(database: Database, student: string, now: Instant): P
   return loadAttempts(database, { student })
 }
 
-/** Quizzes that a student may meet: of their classes, or that they have sat. */
+/** Quizzes that a student may meet: that are for them, or that they have sat. */
 const theirs = (db: Db, student: string, after: number) =>
   db.rows<Pick<QuizRow, 'id' | 'state' | 'revision' | 'changed_at'> & Pick<SchoolRow, 'roster'>>(
     `SELECT q.id, q.state, q.revision, q.changed_at, s.roster FROM
-      (SELECT c.quiz_id FROM enrolment e JOIN quiz_class c ON c.class_id = e.class_id WHERE e.person_id = ?
-      UNION SELECT quiz_id FROM attempt WHERE student_id = ?) t
+      (${meantFor} UNION SELECT quiz_id FROM attempt WHERE student_id = ?) t
     JOIN quiz q ON q.id = t.quiz_id AND q.state IN ('published', 'filed') JOIN school s ON s.id = q.school_id
     ORDER BY q.state = 'filed', q.changed_at DESC, q.id LIMIT ? OFFSET ?`,
-    [student, student, mostListed + 1, after],
+    [student, student, student, student, mostListed + 1, after],
   )
 
 /** A quiz as its student sees it, with what is theirs but may not be shown to them yet. */
@@ -126,7 +126,8 @@ export async function quizzesOf(
     const mine = byQuiz.get(id) ?? []
     const current = currentState({ stored: row.state, quiz }, ends.get(id)!, now)
     const opened = schedule.windows.some((window) => window.opens <= now)
-    if (!mine.length && !opened && !quiz.rules.announced) return []
+    // A group's or their own windows stand in place of their class's; one that has none at all does not see it.
+    if (!mine.length && (!schedule.windows.length || (!opened && !quiz.rules.announced))) return []
     const may = maySit(current, schedule, satOf(mine, quiz.rules).sat, now, person.zone)
     const sitting = mine.find((attempt) => attempt.state === 'open')
     const done = mine.filter((attempt) => attempt.state !== 'open')
@@ -150,7 +151,7 @@ export async function quizzesOf(
           .filter((due): due is Instant => due !== null)
           .sort()[0] ?? null,
       attempts: done.map(({ id: attempt, number, handedInAt }) => ({ id: attempt, number, handedInAt })),
-      attemptsAllowed: quiz.rules.attempts.count,
+      attemptsAllowed: schedule.attempts.count,
       grade: showsGrade ? { percent: sight.grade.percent!, passed: sight.grade.passed } : null,
     }
     return [{ quiz: shown, counting: sight ? { percent: sight.grade.percent, passed: sight.grade.passed } : null }]

@@ -1,5 +1,5 @@
 import type { AttemptRow, AttemptSectionRow } from '../../database/tables'
-import type { Instant } from '../../../core/kit/time'
+import { plus, type Instant } from '../../../core/kit/time'
 import { sectionsOn, type Paper } from '../../../core/paper'
 import type { Edition } from '../../../core/quiz'
 import {
@@ -19,6 +19,7 @@ import { studentsByIds } from '../classes/students'
 import { loadEdition } from '../quizzes/edition'
 import { loadQuiz } from '../quizzes/quizzes'
 import { type Attempt } from './attempts'
+import { taken, type Break } from './break-facts'
 
 /** Stands for "never yet" where a last instant is kept: nothing is taken before a section is entered. */
 export const notEntered: Instant = '1000-01-01T00:00:00.000Z'
@@ -103,6 +104,24 @@ export async function scheduleOf(db: Db, attempt: Attempt): Promise<Schedule> {
   return scheduleFor(quiz.rules, student)
 }
 
+/** The section under way is longer, or shorter, by a time: its clock stood still. @param milliseconds @param at when it was under way */
+export async function shiftSections(db: Db, attempt: string, milliseconds: number, at: Instant): Promise<void> {
+  const open = await db.rows<AttemptSectionRow>(
+    'SELECT * FROM attempt_section WHERE attempt_id = ? AND left_at IS NULL AND stops_at > ?',
+    [attempt, toSql(at)],
+  )
+  await mapInOrder(open, async (row) => {
+    const stops = toSql(plus(fromSql(row.stops_at), milliseconds))
+    await db.run('UPDATE answer SET stops_at = ? WHERE attempt_id = ? AND stops_at = ?', [stops, attempt, row.stops_at])
+    await db.run('UPDATE attempt_section SET deadline = ?, stops_at = ? WHERE attempt_id = ? AND section_id = ?', [
+      toSql(plus(fromSql(row.deadline), milliseconds)),
+      stops,
+      attempt,
+      row.section_id,
+    ])
+  })
+}
+
 /** Sittings that are written at once: each statement compares every row with every key. */
 const atOnce = 100
 
@@ -110,7 +129,12 @@ const atOnce = 100
  * Gives sections under way the time that an accommodation or the rules mean now; nothing is shortened. At most one is
  * under way in a sitting, and only its answers stop when it does.
  */
-export async function rewriteSections(db: Db, schedules: ReadonlyMap<string, Schedule>, now: Instant): Promise<void> {
+export async function rewriteSections(
+  db: Db,
+  schedules: ReadonlyMap<string, Schedule>,
+  breaks: ReadonlyMap<string, readonly Break[]>,
+  now: Instant,
+): Promise<void> {
   const open = await db.rows<AttemptSectionRow & Pick<AttemptRow, 'edition_id'>>(
     'SELECT s.*, a.edition_id FROM attempt_section s JOIN attempt a ON a.id = s.attempt_id WHERE s.attempt_id IN (?) AND s.left_at IS NULL AND s.stops_at > ?',
     [[...schedules.keys()], toSql(now)],
@@ -122,7 +146,10 @@ export async function rewriteSections(db: Db, schedules: ReadonlyMap<string, Sch
   const changed = open.flatMap((row) => {
     const section = editions.get(row.edition_id)!.find(({ id }) => id === row.section_id)!
     const before = { deadline: fromSql(row.deadline), stops: fromSql(row.stops_at) }
-    const limits = sectionLimits(schedules.get(row.attempt_id)!, section, fromSql(row.entered_at))
+    const entered = fromSql(row.entered_at)
+    const within = (breaks.get(row.attempt_id) ?? []).filter(({ beganAt }) => beganAt >= entered)
+    const plain = sectionLimits(schedules.get(row.attempt_id)!, section, entered)
+    const limits = { deadline: plus(plain.deadline, taken(within)), stops: plus(plain.stops, taken(within)) }
     const next = neverShorterSection(before, limits)
     // Most changes of rules change no clock.
     return next.stops === before.stops && next.deadline === before.deadline ? [] : [{ row, next }]

@@ -1,6 +1,6 @@
 import type { Instant } from '../../../core/kit/time'
 import { sealPaper, type Sheet } from '../../../core/paper'
-import { clockAt, mostGenerous, type Clock } from '../../../core/schedule'
+import { clockAt, scheduleFor, type Clock } from '../../../core/schedule'
 import { toSql } from '../../database/codec'
 import type { Database } from '../../database/database'
 import { studentsByIds } from '../classes/students'
@@ -8,6 +8,7 @@ import { notFound, Problem } from '../problem'
 import { loadEdition } from '../quizzes/edition'
 import { loadQuiz } from '../quizzes/quizzes'
 import { loadAnswers, loadAttempt, loadPaper, type Attempt } from './attempts'
+import { breakAt, breakLeft, breaksOf } from './break-facts'
 import { settle } from './end'
 import { missingIn, requiredProblem } from './required'
 import { enteredSections, sectionClocks, sectionDoors, type SectionClock } from './section-clocks'
@@ -37,6 +38,8 @@ export interface OpenedSitting {
   tookOver: boolean
   /** The student reads papers in larger type. */
   largerType: boolean
+  /** Milliseconds of breaks that can still be taken. */
+  breakLeft: number
 }
 
 async function clockOf(database: Database, attempt: Attempt, now: Instant): Promise<SittingClock> {
@@ -93,7 +96,11 @@ export async function openSitting(
   now: Instant,
   language?: string | null,
 ): Promise<OpenedSitting> {
-  await ownAttempt(database, student, id, now)
+  const attempt = await ownAttempt(database, student, id, now)
+  const breaks = (await breaksOf(database, [id])).get(id) ?? []
+  const rest = attempt.state === 'open' && breakAt(breaks, now)
+  // The questions stay covered: a break that shows them would be time to work.
+  if (rest) throw new Problem(409, 'break', 'You are taking a break.', { until: rest.until, now })
   const { lease, tookOver } = await takeLease(database, id, device)
   if (language !== undefined)
     await database.run("UPDATE attempt SET language = ?, touched = touched + 1 WHERE id = ? AND state = 'open'", [
@@ -108,6 +115,8 @@ export async function openSitting(
     enteredSections(database, id),
     studentsByIds(database, [student]),
   ])
+  const { quiz } = await loadQuiz(database, current.quiz)
+  const schedule = scheduleFor(quiz.rules, known.get(student)!)
   return {
     attempt: id,
     quiz: current.quiz,
@@ -116,7 +125,8 @@ export async function openSitting(
     lease,
     page: current.page,
     tookOver,
-    largerType: mostGenerous(known.get(student)?.accommodations ?? []).largerType,
+    largerType: schedule.largerType,
+    breakLeft: breakLeft(schedule, breaks),
     sheet: sealPaper(paper, edition, current.language, new Set(entered.map(({ section }) => section))),
     sections: sectionClocks(paper, edition, entered),
     doors: await sectionDoors(database, current, paper, edition),

@@ -2,21 +2,21 @@ import type { AttemptRow, QuizRow } from '../../database/tables'
 import type { Instant } from '../../../core/kit/time'
 import type { Rules } from '../../../core/quiz'
 import { limitsClosed, limitsFor, neverShorter, scheduleFor, type Limits } from '../../../core/schedule'
-import { inBatches } from '../../database/batches'
+import { inBatches, mapInOrder } from '../../database/batches'
 import { byKey } from '../../database/by-key'
 import { fromSql, fromSqlOrNever, toSql, toSqlOrNever } from '../../database/codec'
 import { readQuiz } from '../../documents/read'
 import type { Db } from '../../database/database'
 import { studentsByIds } from '../classes/students'
+import { breaksOf, rewriteBreak } from './break-facts'
 import { rewriteSections } from './section-clocks'
 
 type OpenRow = Pick<
   AttemptRow,
-  'id' | 'student_id' | 'window_id' | 'started_at' | 'deadline' | 'on_time_until' | 'hard_stop'
-> &
-  Pick<QuizRow, 'body'>
+  'id' | 'quiz_id' | 'student_id' | 'window_id' | 'started_at' | 'deadline' | 'on_time_until' | 'hard_stop'
+>
 
-export type Scope = { quiz: string; rules: Rules } | { student: string }
+export type Scope = { quiz: string; rules: Rules } | { students: readonly string[] }
 
 /** Sittings that are written at once: each statement compares every row with every key. */
 const atOnce = 200
@@ -39,36 +39,45 @@ async function write(db: Db, limits: readonly [string, Limits][]): Promise<void>
   })
 }
 
+async function rulesOfQuizzes(db: Db, ids: readonly string[]): Promise<Map<string, Rules>> {
+  const rows = await db.rows<Pick<QuizRow, 'id' | 'body'>>('SELECT id, body FROM quiz WHERE id IN (?)', [[...ids]])
+  return new Map(rows.map(({ id, body }) => [id, readQuiz(body).rules]))
+}
+
 /**
- * Gives open sittings the hard stop that the rules mean now (semantics §3): of a quiz whose rules changed, or of a
- * student whose accommodation did. Nothing is shortened, and what has ended is not revived.
+ * Gives open sittings the hard stop that the rules mean now (semantics §3): of a quiz whose rules changed, or of
+ * students whose accommodation did. Nothing is shortened, and what has ended is not revived.
  */
 export async function rewriteOpenSittings(db: Db, scope: Scope, now: Instant): Promise<void> {
   const rows = await db.rows<OpenRow>(
-    `SELECT a.id, a.student_id, a.window_id, a.started_at, a.deadline, a.on_time_until, a.hard_stop, q.body
-    FROM attempt a JOIN quiz q ON q.id = a.quiz_id WHERE ${'quiz' in scope ? 'a.quiz_id = ?' : 'a.student_id = ?'} AND a.state = 'open' AND a.hard_stop >= ? FOR UPDATE`,
-    ['quiz' in scope ? scope.quiz : scope.student, toSql(now)],
+    `SELECT a.id, a.quiz_id, a.student_id, a.window_id, a.started_at, a.deadline, a.on_time_until, a.hard_stop
+    FROM attempt a WHERE ${'quiz' in scope ? 'a.quiz_id = ?' : 'a.student_id IN (?)'} AND a.state = 'open' AND a.hard_stop >= ? FOR UPDATE`,
+    ['quiz' in scope ? scope.quiz : [...scope.students], toSql(now)],
   )
   if (!rows.length) return
   const students = await studentsByIds(db, [...new Set(rows.map((row) => row.student_id))])
+  const rulesOf =
+    'quiz' in scope
+      ? new Map([[scope.quiz, scope.rules]])
+      : await rulesOfQuizzes(db, [...new Set(rows.map((row) => row.quiz_id))])
   const schedules = new Map(
-    rows.map((row) => {
-      const rules = 'quiz' in scope ? scope.rules : readQuiz(row.body).rules
-      return [row.id, scheduleFor(rules, students.get(row.student_id)!)]
-    }),
+    rows.map((row) => [row.id, scheduleFor(rulesOf.get(row.quiz_id)!, students.get(row.student_id)!)]),
   )
-  await write(
+  const breaks = await breaksOf(
     db,
-    rows.map((row) => {
-      const schedule = schedules.get(row.id)!
-      const before = limitsOf(row)
-      // A window that was taken out of the rules leaves the sittings that began in it as they were.
-      const kept = schedule.windows.some((window) => window.id === row.window_id)
-      const next = kept ? limitsFor(schedule, { startedAt: fromSql(row.started_at), window: row.window_id }) : before
-      return [row.id, neverShorter(before, next)]
-    }),
+    rows.map((row) => row.id),
   )
-  await rewriteSections(db, schedules, now)
+  const limits = await mapInOrder(rows, async (row): Promise<[string, Limits]> => {
+    const schedule = schedules.get(row.id)!
+    const before = limitsOf(row)
+    const attempt = { id: row.id, startedAt: fromSql(row.started_at), window: row.window_id }
+    const taken = await rewriteBreak(db, attempt, breaks.get(row.id) ?? [], schedule, now)
+    // A window that was taken out of the rules leaves the sittings that began in it as they were.
+    const kept = schedule.windows.some((window) => window.id === row.window_id)
+    return [row.id, neverShorter(before, kept ? limitsFor(schedule, { ...attempt, breaks: taken }) : before)]
+  })
+  await write(db, limits)
+  await rewriteSections(db, schedules, breaks, now)
 }
 
 /**

@@ -3,6 +3,7 @@ import { createHash } from 'node:crypto'
 import type { Instant } from '../../../../core/kit/time'
 import { toSql } from '../../../database/codec'
 import { inBatches } from '../../../database/batches'
+import { meantFor } from '../../quizzes/meant-for'
 import type { Db } from '../../../database/database'
 import type { Person } from '../../../people/people'
 import { notFound, Problem } from '../../problem'
@@ -209,11 +210,10 @@ async function onPapersOf(db: Db, student: string, media: string): Promise<boole
     await db.one(
       `SELECT 1 AS yes FROM edition e WHERE e.id IN (SELECT DISTINCT a.edition_id FROM attempt a WHERE a.student_id = ?) AND e.body LIKE ?
       UNION ALL
-      SELECT 1 FROM enrolment n JOIN quiz_class c ON c.class_id = n.class_id JOIN quiz q ON q.id = c.quiz_id
-        JOIN edition e ON e.id = q.edition_id
-        WHERE n.person_id = ? AND q.state = 'published' AND JSON_VALUE(e.body, '$.content.intro') LIKE ?
+      SELECT 1 FROM (${meantFor}) c JOIN quiz q ON q.id = c.quiz_id JOIN edition e ON e.id = q.edition_id
+        WHERE q.state = 'published' AND JSON_VALUE(e.body, '$.content.intro') LIKE ?
       LIMIT 1`,
-      [student, within, student, within],
+      [student, within, student, student, student, within],
     ),
   )
 }
