@@ -17,5 +17,13 @@ export const schoolRoutes = {
   makeTerm: route<typeof import('~~/server/api/terms/index.post')>('POST', 'terms'),
   keepTerm: route<typeof import('~~/server/api/terms/[id].put')>('PUT', 'terms/[id]'),
   dropTerm: route<typeof import('~~/server/api/terms/[id].delete')>('DELETE', 'terms/[id]'),
+  scales: route<typeof import('~~/server/api/scales/index.get')>('GET', 'scales'),
+  makeScale: route<typeof import('~~/server/api/scales/index.post')>('POST', 'scales'),
+  keepScale: route<typeof import('~~/server/api/scales/[id].put')>('PUT', 'scales/[id]'),
+  dropScale: route<typeof import('~~/server/api/scales/[id].delete')>('DELETE', 'scales/[id]'),
+  fields: route<typeof import('~~/server/api/fields/index.get')>('GET', 'fields'),
+  makeField: route<typeof import('~~/server/api/fields/index.post')>('POST', 'fields'),
+  keepField: route<typeof import('~~/server/api/fields/[id].put')>('PUT', 'fields/[id]'),
+  dropField: route<typeof import('~~/server/api/fields/[id].delete')>('DELETE', 'fields/[id]'),
   mail: route<typeof import('~~/server/api/mail/index.get')>('GET', 'mail'),
 }

@@ -6,5 +6,6 @@ export const studentRoutes = {
     'PUT',
     'students/[id]/accommodation',
   ),
+  keepFields: route<typeof import('~~/server/api/students/[id]/fields.put')>('PUT', 'students/[id]/fields'),
   link: route<typeof import('~~/server/api/students/[id]/link.post')>('POST', 'students/[id]/link'),
 }

@@ -235,6 +235,8 @@ async function makeLink(person: Person) {
             <button class="btn" :disabled="busy">Make the term</button>
           </form>
         </section>
+        <SchoolScales />
+        <SchoolFields />
         <form class="space-y-3" @submit.prevent="keepSchool">
           <h2 class="border-b border-ink pb-1 text-xl">Name and time</h2>
           <LabelledField label="Name of the school"

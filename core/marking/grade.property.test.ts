@@ -43,7 +43,7 @@ const ruleSets = fc
     const base = sampleRules()
     return {
       ...base,
-      grade: { method, decimals, pass },
+      grade: { ...base.grade, method, decimals, pass },
       attempts: { ...base.attempts, count: null, cost: further },
       late: { accepted: true, costPerDay: perDay },
     }

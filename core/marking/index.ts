@@ -10,4 +10,5 @@ export {
 } from './mark'
 export { lateness, type Lateness } from './late'
 export { classFigures, classFiguresForStudents, type ClassFigures } from './class-figures'
+export { bandOf, gradeText, scale, scaleBands, scaleFault, type Scale, type ScaleBand, type SchoolScale } from './scale'
 export { gradeFor, scorePercent, shareOf, type Grade, type GradedAttempt, type GradeOverride } from './grade'

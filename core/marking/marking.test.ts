@@ -67,7 +67,10 @@ const attempt = (score: string | null, over: Partial<GradedAttempt> = {}): Grade
   ...over,
 })
 const rules = (over: object = {}) =>
-  sampleRules({ grade: { method: 'highest', decimals: 1, pass: { by: 'percent', value: 60 } }, ...over })
+  sampleRules({
+    grade: { method: 'highest', decimals: 1, pass: { by: 'percent', value: 60 }, scale: { by: 'percent' } },
+    ...over,
+  })
 
 describe('gradeFor', () => {
   it('passes on the displayed grade: 59.95 % reads 60.0 and passes', () => {
@@ -99,7 +102,9 @@ describe('gradeFor', () => {
     expect(gradeFor([attempt('10')], { percent: '70', excused: false }, practice)).toMatchObject({ percent: '70.0' })
   })
   it('a pass mark in points compares the displayed points', () => {
-    const byPoints = rules({ grade: { method: 'highest', decimals: 0, pass: { by: 'points', value: 6 } } })
+    const byPoints = rules({
+      grade: { method: 'highest', decimals: 0, pass: { by: 'points', value: 6 }, scale: { by: 'percent' } },
+    })
     expect(gradeFor([attempt('5.5')], null, byPoints)).toMatchObject({ points: '6', passed: true })
   })
   it('costs come in their order: a further attempt, then being late', () => {
@@ -125,7 +130,7 @@ describe('gradeFor', () => {
       gradeFor(
         [attempt('9'), attempt(null, { number: 2 })],
         null,
-        rules({ grade: { method: 'first', decimals: 0, pass: null } }),
+        rules({ grade: { method: 'first', decimals: 0, pass: null, scale: { by: 'percent' } } }),
       ),
     ).toMatchObject({ undecided: false, percent: '90' })
   })
@@ -159,7 +164,7 @@ describe('gradeFor', () => {
             gradeFor(
               scores.map((score, i) => attempt(String(score), { number: i + 1 })),
               null,
-              rules({ grade: { method, decimals: 3, pass: null } }),
+              rules({ grade: { method, decimals: 3, pass: null, scale: { by: 'percent' } } }),
             ).share!,
           )
         expect(share('lowest').compare(share('average'))).toBeLessThanOrEqual(0)

@@ -72,6 +72,7 @@ describe('a survey', () => {
     now: at('08:00'),
     zone: 'UTC',
     students: [],
+    scales: [],
     names: new Map([['tue', 'Tuesday']]),
     objectives: new Map(),
     questions: new Map(

@@ -30,6 +30,7 @@ const run = (quiz: Quiz, students = [sampleStudent()]) =>
     now: at('08:00'),
     zone: 'UTC',
     questions,
+    scales: [],
     names: new Map([['tue', 'Tuesday evening']]),
     objectives: new Map(),
     students: students.map((student) => ({
@@ -64,7 +65,7 @@ const cases: [code: string, level: 'stop' | 'look', Row[], Partial<Rules>?][] = 
     'pass-out-of-reach',
     'stop',
     [questionRow('q1')],
-    { grade: { method: 'highest', decimals: 0, pass: { by: 'points', value: 2 } } },
+    { grade: { method: 'highest', decimals: 0, pass: { by: 'points', value: 2 }, scale: { by: 'percent' } } },
   ],
   ['no-end', 'look', [questionRow('q1')], { limit: null, windows: [{ ...sampleWindow, closes: null }] }],
   ['never-released', 'look', [questionRow('q1')], { windows: [{ ...sampleWindow, closes: null }] }],

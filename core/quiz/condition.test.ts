@@ -60,6 +60,7 @@ describe('a pool by a condition', () => {
       now: '2030-01-01T00:00:00.000Z',
       zone: 'UTC',
       students: [],
+      scales: [],
       names: new Map(),
       objectives: new Map(),
       questions: new Map(

@@ -1,12 +1,15 @@
 import { makesGrade } from './counts'
 import { z } from 'zod'
 import { exact, pointsText } from '../kit/exact'
-import { count } from '../kit/phrases'
-import { stop } from '../quiz/check/check'
+import { count, list } from '../kit/phrases'
+import { scale, type Scale, type ScaleBand, type SchoolScale } from '../marking/scale'
+import { look, stop, type Found } from '../quiz/check/check'
 import { setAt } from '../quiz/edits/make'
+import { same } from '../quiz/edits/paths'
+import type { Quiz } from '../quiz/schema'
 import { allRows, pointsOf } from '../quiz/walk'
 import { choice } from './pieces'
-import type { Rule } from './rule'
+import type { Option, Rule } from './rule'
 
 export const gradeMethods = ['highest', 'latest', 'first', 'average', 'lowest'] as const
 export type GradeMethod = (typeof gradeMethods)[number]
@@ -18,6 +21,8 @@ export interface GradeRule {
   method: GradeMethod
   decimals: number
   pass: PassMark | null
+  /** How the grade is told. */
+  scale: Scale
 }
 
 const methodWords: Record<GradeMethod, string> = {
@@ -37,6 +42,66 @@ const passOr = (pass: PassMark | null) => (pass ? passWords(pass) : 'nothing: th
 const decimalsWords = (decimals: number) => (decimals === 0 ? 'no decimals' : count(decimals, 'decimal'))
 const path = (name: keyof GradeRule) => ['rules', 'grade', name]
 
+function passChecks(pass: PassMark | null, quiz: Quiz): Found {
+  const possible = exact(pointsOf(allRows(quiz.content)))
+  const most = pass?.by === 'percent' ? exact(100) : possible
+  if (!pass || possible.equals(0) || exact(pass.value).compare(most) <= 0) return []
+  const reachable = passWords({ ...pass, value: most.valueOf() })
+  return [
+    stop(
+      'pass-out-of-reach',
+      'rules',
+      'Nobody can pass',
+      `The pass mark is ${passWords(pass)}, and at most ${reachable} can be reached.`,
+      { label: `Lower it to ${reachable}`, edit: setAt(quiz, path('pass'), { ...pass, value: most.valueOf() }) },
+    ),
+  ]
+}
+
+const scaleNames = { percent: 'percent', points: 'points', passed: 'passed or not passed' }
+const scaleWords = (told: Scale): string => (told.by === 'bands' ? told.name : scaleNames[told.by])
+
+/** The school's scales, and the one of the quiz as it is kept there. */
+function scaleOptions(told: Scale, scales: readonly SchoolScale[]): Option[] {
+  const own = told.by === 'bands' && !scales.some((each) => same(asScale(each), told)) ? [told] : []
+  return [
+    ...(['percent', 'points', 'passed'] as const).map((by) => ({ value: { by }, label: scaleNames[by] })),
+    ...[...own, ...scales.map(asScale)].map((each) => ({ value: each, label: scaleWords(each) })),
+  ]
+}
+const asScale = ({ id, name, bands }: SchoolScale): Scale => ({ by: 'bands', id, name, bands })
+
+/** "A from 85 %, B from 70 %, C below that". */
+function bandsInWords(bands: readonly ScaleBand[]): string[] {
+  return [...bands]
+    .sort((a, b) => b.from - a.from)
+    .map(({ label, from }) => (from ? `${label} from ${pointsText(from)} %` : `${label} below that`))
+}
+
+function scaleChecks(told: Scale, pass: PassMark | null, quiz: Quiz, scales: readonly SchoolScale[]): Found {
+  if (told.by === 'passed' && pass === null)
+    return [
+      look(
+        'scale-without-pass',
+        'rules',
+        'Nobody is told whether they passed',
+        'The grade is told as passed or not, and there is no pass mark: students read percent.',
+        { label: 'Pass from 60 %', edit: setAt(quiz, path('pass'), { by: 'percent', value: 60 }) },
+      ),
+    ]
+  const now = told.by === 'bands' ? scales.find(({ id }) => id === told.id) : undefined
+  if (!now || same(asScale(now), told)) return []
+  return [
+    look(
+      'scale-changed',
+      'rules',
+      'The school’s scale has changed',
+      `“${now.name}” has other bands by now than this quiz tells grades by.`,
+      { label: 'Take the new bands', edit: setAt(quiz, path('scale'), asScale(now)) },
+    ),
+  ]
+}
+
 /** Which attempt counts, how the grade is rounded, and what passes (semantics §6, §1). */
 export const grade: Rule<GradeRule> = {
   title: 'grade',
@@ -47,9 +112,10 @@ export const grade: Rule<GradeRule> = {
     pass: z
       .strictObject({ by: z.enum(['percent', 'points']), value: z.number().min(0).max(100_000).multipleOf(0.001) })
       .nullable(),
+    scale,
   }),
-  usual: { method: 'highest', decimals: 1, pass: { by: 'percent', value: 60 } },
-  sentences: (value, { quiz }) => [
+  usual: { method: 'highest', decimals: 1, pass: { by: 'percent', value: 60 }, scale: { by: 'percent' } },
+  sentences: (value, { quiz, scales }) => [
     ...(quiz.rules.attempts.count === 1
       ? []
       : [
@@ -76,6 +142,8 @@ export const grade: Rule<GradeRule> = {
           value.decimals,
           [0, 1, 2, 3].map((decimals) => ({ value: decimals, label: decimalsWords(decimals) })),
         ),
+        ' and is told as ',
+        choice('Scale', path('scale'), value.scale, scaleOptions(value.scale, scales), scaleWords(value.scale)),
         '.',
       ],
     },
@@ -112,33 +180,23 @@ export const grade: Rule<GradeRule> = {
         ]),
   ],
   told: (value, { schedule, quiz }) => [
+    ...(value.scale.by === 'bands' ? [`The grade is told as ${list(bandsInWords(value.scale.bands))}.`] : []),
     ...(value.pass && makesGrade(quiz.rules.counts) ? [`To pass takes ${passWords(value.pass)}.`] : []),
     ...(schedule.attempts.count === 1 ? [] : [`Of your attempts, ${methodWords[value.method]} counts.`]),
   ],
-  checks({ pass }, quiz) {
-    const possible = exact(pointsOf(allRows(quiz.content)))
-    const most = pass?.by === 'percent' ? exact(100) : possible
-    if (!pass || possible.equals(0) || exact(pass.value).compare(most) <= 0) return []
-    const reachable = passWords({ ...pass, value: most.valueOf() })
-    return [
-      stop(
-        'pass-out-of-reach',
-        'rules',
-        'Nobody can pass',
-        `The pass mark is ${passWords(pass)}, and at most ${reachable} can be reached.`,
-        { label: `Lower it to ${reachable}`, edit: setAt(quiz, path('pass'), { ...pass, value: most.valueOf() }) },
-      ),
-    ]
+  checks({ pass, scale: told }, quiz, { scales }) {
+    return [...passChecks(pass, quiz), ...scaleChecks(told, pass, quiz, scales)]
   },
   words: (value) => `${methodWords[value.method]}, ${passOr(value.pass)}`,
   changed(before, after) {
     const parts: [keyof GradeRule, string, (value: GradeRule) => string][] = [
       ['method', 'what counts', (value) => methodWords[value.method]],
       ['decimals', 'decimals', (value) => String(value.decimals)],
+      ['scale', 'grade told as', (value) => scaleWords(value.scale)],
       ['pass', 'pass mark', (value) => (value.pass ? passWords(value.pass) : 'none')],
     ]
     return parts
-      .filter(([, , words]) => words(before) !== words(after))
+      .filter(([name]) => !same(before[name], after[name]))
       .map(([, title, words]) => `${title} ${words(before)} → ${words(after)}`)
   },
 }

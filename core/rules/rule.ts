@@ -3,6 +3,7 @@ import type { Instant } from '../kit/time'
 import type { CheckContext, Found } from '../quiz/check/check'
 import type { Edit, Path } from '../quiz/edits/edit'
 import type { Quiz, Window } from '../quiz/schema'
+import type { SchoolScale } from '../marking/scale'
 import type { Schedule } from '../schedule/schedule'
 
 /** A value of a choice that is typed by the person who chooses it: "… % of its points". */
@@ -65,6 +66,8 @@ export interface Reading {
   zone: string
   /** Of classes, groups and students, by their ids. */
   names: ReadonlyMap<string, string>
+  /** Grade scales of the school. */
+  scales: readonly SchoolScale[]
 }
 
 /** What students are told is written for one student, or for what a class has in common. */

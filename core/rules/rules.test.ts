@@ -47,6 +47,7 @@ const quizWith = (rules: Partial<Rules> = {}, content: Partial<Quiz['content']> 
 const reading = (quiz: Quiz): Reading => ({
   quiz,
   zone: 'UTC',
+  scales: [],
   names: new Map([
     ['tue', 'Tuesday evening'],
     ['p1', 'Petra Lund'],
@@ -114,6 +115,7 @@ describe('what is for one quiz only', () => {
       students: [],
       questions: new Map(),
       objectives: new Map(),
+      scales: [],
       names: new Map([['p1', 'Petra Lund']]),
     })
       .map(({ code }) => code)
@@ -243,6 +245,7 @@ describe('the latest start', () => {
         now: at('08:00'),
         zone: 'UTC',
         questions: new Map([['q1', checkedQuestion('One')]]),
+        scales: [],
         names: new Map([['tue', 'Tuesday evening']]),
         objectives: new Map(),
         students: [],
@@ -327,7 +330,7 @@ describe('what the record says of a change', () => {
       password: 'SECRET',
       counts: 'completion',
       attempts: { count: 2, wait: 1, draw: 'same', untilPassed: true, cost: 3 },
-      grade: { method: 'lowest', decimals: 3, pass: null },
+      grade: { method: 'lowest', decimals: 3, pass: null, scale: { by: 'points' } },
       late: { accepted: false, costPerDay: 2 },
       release: Object.fromEntries(
         Object.keys(usualRules.release).map((name) => [

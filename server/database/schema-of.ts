@@ -42,6 +42,7 @@ const words: Record<string, string> = {
   'attempt.ended_by': "'student' | 'clock' | 'teacher'",
   'answer_aside.reason': "'ended' | 'lease' | 'page' | 'section' | 'stale' | 'invalid'",
   'import_batch.state': "'staged' | 'running' | 'stopping' | 'done' | 'undone'",
+  'own_field.sort': "import('../../core/people').FieldSort",
   'person.role': "'teacher' | 'student'",
   'person.state': "'here' | 'left'",
   'class_teacher.may': "'teach' | 'help'",

@@ -147,6 +147,13 @@ export interface FolderRow {
   name: string
 }
 
+export interface GradeScaleRow {
+  id: string
+  school_id: string
+  name: string
+  bands: string
+}
+
 export interface HandMarkRow {
   attempt_id: string
   item: string
@@ -264,6 +271,21 @@ export interface OutsideFaultRow {
   said_by: string
   said_at: string
   words: string
+}
+
+export interface OwnFieldRow {
+  id: string
+  school_id: string
+  name: string
+  sort: import('../../core/people').FieldSort
+  choices: string
+  taken_out: number
+}
+
+export interface OwnValueRow {
+  person_id: string
+  field_id: string
+  value: string
 }
 
 export interface PassRow {

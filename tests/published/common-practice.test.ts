@@ -80,8 +80,11 @@ describe('grading methods (common practice)', () => {
     ['1', '3'],
   ].map(([score, possible], i) => ({ number: i + 1, state: 'handed', score: score!, possible: possible!, daysLate: 0 }))
   const percent = (method: 'highest' | 'latest' | 'first' | 'average' | 'lowest') =>
-    gradeFor(attempts, null, sampleRules({ grade: { method, decimals: 1, pass: { by: 'percent', value: 60 } } }))
-      .percent
+    gradeFor(
+      attempts,
+      null,
+      sampleRules({ grade: { method, decimals: 1, pass: { by: 'percent', value: 60 }, scale: { by: 'percent' } } }),
+    ).percent
   it.each([
     ['highest', '90.0'],
     ['latest', '33.3'],

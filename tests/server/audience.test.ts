@@ -67,6 +67,9 @@ describe('a window for a group, or for a student by name', () => {
     ])
     const shown = await register(db, await maren(), 'c-tuesday', later(5))
     expect(shown.quizzes.some(({ id }) => id === quiz)).toBe(true)
+    expect(shown.students.find(({ id }) => id === petra)!.inQuizzes).toEqual([
+      { words: 'a window of their own', title: 'Quiz group' },
+    ])
   })
   it('stands in place of their class’s: at another time, and for them alone', async () => {
     const quiz = await openedQuiz(db, 'own', {

@@ -179,10 +179,9 @@ describe('one release rule governs every place that shows a score', () => {
     const attempt = await sat(quiz)
     const listed = async (minutes: number) =>
       (await myQuizzes(db, await person(db, nell.id), later(minutes))).quizzes.find((each) => each.id === quiz)!.grade
-    const reviewed = async (minutes: number) =>
-      (await reviewFor(db, nell, attempt, later(minutes))).grade?.percent ?? null
+    const reviewed = async (minutes: number) => (await reviewFor(db, nell, attempt, later(minutes))).grade?.text ?? null
     expect(await listed(11)).toBeNull()
-    expect([await reviewed(12), await reviewed(13)]).toEqual(['33.3', null])
+    expect([await reviewed(12), await reviewed(13)]).toEqual(['33.3 %', null])
     expect(await listed(14)).toBeNull()
   })
   it('a grade seen in the list is a first viewing', async () => {

@@ -29,9 +29,19 @@ async function layOutWalked(db: Database): Promise<void> {
   await db.run("INSERT INTO enrolment (class_id, person_id) VALUES ('c-walk', 'p-walk')")
   await db.run("INSERT INTO class_group (id, class_id, name) VALUES ('g-walk', 'c-walk', 'Walked')")
   await db.run(
+    "INSERT INTO own_field (id, school_id, name, sort, choices) VALUES ('f-walk', 'gannet', 'Walk', 'text', '[]')",
+  )
+  await db.run(
+    `INSERT INTO grade_scale (id, school_id, name, bands) VALUES ('s-walk', 'gannet', 'Walk', '[{"from":0,"label":"all"}]')`,
+  )
+  await db.run(
     "INSERT INTO term (id, school_id, name, starts, ends) VALUES ('t-walk', 'gannet', 'Walked', '2026-09-01', '2026-12-20')",
   )
 }
+const twoBands = [
+  { from: 50, label: 'over' },
+  { from: 0, label: 'under' },
+]
 const need = { ...noAccommodation, factor: 1, extraMinutes: 0, stretchWindow: false }
 /** Who runs the school: Maren. */
 const adminOnly = { teacher: true, coTeacher: 403, student: 403, other: 403, nobody: 401 } as const
@@ -492,6 +502,15 @@ export const routes: Route[] = [
   ],
   ['GET', 'students/[id]/index', () => '/api/students/p-kit-sorrel', undefined, ownQuiz],
   ['POST', 'students/[id]/link', () => '/api/students/p-bram-oakes/link', undefined, ownQuiz],
+  ['GET', 'scales/index', () => '/api/scales', undefined, teacherOnly],
+  ['POST', 'scales/index', () => '/api/scales', () => ({ name: 'Walked', bands: twoBands }), adminOnly],
+  ['PUT', 'scales/[id]', () => '/api/scales/s-walk', () => ({ name: 'Walked on', bands: twoBands }), adminOnly],
+  ['DELETE', 'scales/[id]', () => '/api/scales/none', undefined, { ...adminOnly, teacher: 404 }],
+  ['GET', 'fields/index', () => '/api/fields', undefined, teacherOnly],
+  ['POST', 'fields/index', () => '/api/fields', () => ({ name: 'Walked', sort: 'text', choices: [] }), adminOnly],
+  ['PUT', 'fields/[id]', () => '/api/fields/f-walk', () => ({ name: 'On', sort: 'text', choices: [] }), adminOnly],
+  ['DELETE', 'fields/[id]', () => '/api/fields/none', undefined, { ...adminOnly, teacher: 404 }],
+  ['PUT', 'students/[id]/fields', () => '/api/students/p-kit-sorrel/fields', () => ({}), ownQuiz],
   ['GET', 'terms/index', () => '/api/terms', undefined, teacherOnly],
   [
     'POST',

@@ -14,6 +14,26 @@ const { problem, busy, act } = useAct()
 const lines = computed(() => readPasted(list.value))
 const good = computed(() => lines.value.filter((line) => !line.fault).length)
 
+/** A CSV file becomes the list, to be read over before anything is taken. */
+const notes = ref<string[]>([])
+async function fromFile(event: Event) {
+  const field = event.target as HTMLInputElement
+  const file = field.files?.[0]
+  field.value = ''
+  if (!file) return
+  problem.value = ''
+  notes.value = []
+  try {
+    if (file.size > 1_000_000) throw new Error(`“${file.name}” is larger than 1 MB. Is it the list of one class?`)
+    const { listFromCsv } = await import('~~/formats/roster/list-file')
+    const read = listFromCsv(file.name, new Uint8Array(await file.arrayBuffer()))
+    list.value = read.list
+    notes.value = read.notes
+  } catch (error) {
+    problem.value = error instanceof Error ? error.message : String(error)
+  }
+}
+
 async function add() {
   const reply = await act(() => classRoutes.add({ id: classId, body: { list: list.value, invite: invite.value } }))
   if (!reply) return
@@ -23,6 +43,7 @@ async function add() {
 }
 function close() {
   done.value = null
+  notes.value = []
   problem.value = ''
   emit('close')
 }
@@ -58,6 +79,17 @@ function close() {
           maxlength="200000"
         />
       </LabelledField>
+      <label class="btn inline-flex cursor-pointer focus-within:outline-2 focus-within:outline-bloom"
+        >Take a CSV file…<input
+          type="file"
+          class="sr-only"
+          accept=".csv,.txt,text/csv"
+          aria-label="Take a CSV file"
+          @change="fromFile"
+      /></label>
+      <ul v-if="notes.length" class="note-look space-y-1" role="status">
+        <li v-for="note in notes" :key="note">{{ note }}</li>
+      </ul>
       <div
         v-if="lines.length"
         class="max-h-52 overflow-y-auto border-y border-rule"

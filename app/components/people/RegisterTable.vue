@@ -40,6 +40,7 @@ function differs(student: RegisterStudent): { words: string; why: string }[] {
       const given = needWords(accommodation, languageName)
       return given.length ? { words: given.join(', '), why: `group ${name}` } : { words: '', why: name }
     }),
+    ...student.inQuizzes.map(({ words, title }) => ({ words, why: `“${title}”` })),
   ]
 }
 const titles = computed(() => new Map(register.quizzes.map(({ id, title }) => [id, title])))

@@ -10,6 +10,7 @@ const sentences = computed(() =>
     ? sentencesOf(chapter, {
         quiz: store.quiz,
         zone: session.zone,
+        scales: store.view.scales,
         names: new Map(
           [...store.view.classes, ...store.view.groups, ...store.view.students].map(({ id, name }) => [id, name]),
         ),

@@ -64,9 +64,9 @@ const when = (at: string) => sentenceTime(at, session.zone)
           </div>
           <div class="flex items-center gap-4">
             <p v-if="quiz.grade" class="text-right">
-              <span class="text-xl font-semibold">{{ quiz.grade.percent }} %</span>
+              <span class="text-xl font-semibold">{{ quiz.grade.text }}</span>
               <span
-                v-if="quiz.grade.passed !== null"
+                v-if="quiz.grade.passed !== null && !quiz.grade.text.endsWith('passed')"
                 class="block text-small font-semibold"
                 :class="quiz.grade.passed ? 'text-green' : 'text-soft'"
                 >{{ quiz.grade.passed ? 'passed' : 'not passed' }}</span

@@ -114,9 +114,9 @@ const print = () => window.print()
             Grade<template v-if="review.attempts.length > 1"> ({{ review.grade.method }})</template>
           </p>
           <p class="text-3xl font-semibold">
-            {{ review.grade.percent }} %
+            {{ review.grade.text }}
             <span
-              v-if="review.grade.passed !== null"
+              v-if="review.grade.passed !== null && !review.grade.text.endsWith('passed')"
               class="text-lg"
               :class="review.grade.passed ? 'text-green' : 'text-red'"
               >{{ review.grade.passed ? '✓ passed' : 'not passed' }}</span
@@ -143,7 +143,7 @@ const print = () => window.print()
         <p class="mt-4 text-4xl">{{ review.certificate.name }}</p>
         <p class="mt-4 text-xl">has passed</p>
         <p class="mt-4 text-3xl">{{ review.certificate.quiz }}</p>
-        <p class="mt-10">with {{ review.certificate.percent }} %, {{ when(review.certificate.at) }}</p>
+        <p class="mt-10">with {{ review.certificate.grade }}, {{ when(review.certificate.at) }}</p>
       </section>
       <section v-for="section in review.sections" :key="section.title" class="mt-8 print:hidden">
         <h2 class="border-b border-ink pb-1 text-xl">{{ section.title }}</h2>

@@ -92,6 +92,10 @@ async function makeLink() {
         </p>
         <button class="btn mt-3" @click="needing = true">Change it…</button>
       </section>
+      <section v-if="student.fields.length" class="mt-7">
+        <h2 class="border-b border-ink pb-1 text-xl">What the school keeps of them</h2>
+        <OwnValues :student="id" :fields="student.fields" :values="student.values" @kept="student.values = $event" />
+      </section>
       <section v-for="group in groups" :key="group.title" class="mt-7">
         <h2 class="border-b border-ink pb-1 text-xl">{{ group.title }}</h2>
         <ul>
@@ -105,7 +109,8 @@ async function makeLink() {
             }}</NuxtLink>
             <span class="grow text-soft">“{{ quiz.sentence }}”</span>
             <span v-if="quiz.grade?.percent" class="tabular-nums"
-              >{{ quiz.grade.percent }} %<template v-if="quiz.grade.passed !== null"
+              >{{ quiz.grade.text
+              }}<template v-if="quiz.grade.passed !== null && !quiz.grade.text?.endsWith('passed')"
                 >, {{ quiz.grade.passed ? 'passed' : 'not passed' }}</template
               ><span v-if="!quiz.shown" class="text-soft">, not shown to them yet</span></span
             >

@@ -1,6 +1,7 @@
 import type { QuestionFacts } from '../../figures/facts'
 import type { Reading } from '../../question/reading'
 import type { Instant } from '../../kit/time'
+import type { SchoolScale } from '../../marking/scale'
 import type { Assigned } from '../../release/ends'
 import type { Edit } from '../edits/edit'
 
@@ -49,6 +50,8 @@ export interface CheckContext {
   questions: ReadonlyMap<string, CheckedQuestion>
   /** Of classes, groups and students, by their ids. */
   names: ReadonlyMap<string, string>
+  /** Grade scales of the school. */
+  scales: readonly SchoolScale[]
   /** Those that the quiz names, and all that lie above those of its questions. */
   objectives: ReadonlyMap<string, { title: string; parent: string | null }>
   students: readonly (Assigned & { name: string })[]

@@ -37,6 +37,7 @@ function context(on: readonly string[], over: (id: string) => object = () => ({}
     now: at('08:00'),
     zone: 'UTC',
     students: [],
+    scales: [],
     names: new Map(),
     objectives: new Map([
       ['tides', { title: 'Tides', parent: null }],

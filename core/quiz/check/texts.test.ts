@@ -50,6 +50,7 @@ const run = (quiz: Quiz, questions: Case['questions']) =>
     now: at('08:00'),
     zone: 'UTC',
     questions: new Map(Object.entries(questions).map(([id, each]) => [id, checkedQuestion(`Question ${id}`, each)])),
+    scales: [],
     names: new Map([['tue', 'Tuesday']]),
     objectives: new Map(),
     students: [],

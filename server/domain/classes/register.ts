@@ -1,6 +1,7 @@
 import type { ClassRow, EnrolmentRow, PersonRow, QuizRow } from '../../database/tables'
 import type { Instant } from '../../../core/kit/time'
-import { namesakes } from '../../../core/people'
+import { namesakes, needWords } from '../../../core/people'
+import { languageName } from '../../../core/question/language-name'
 import type { Accommodation, Quiz, QuizState, Window } from '../../../core/quiz'
 import { audienceOf, maySit, scheduleFor, takenUntil } from '../../../core/schedule'
 import { fromSql } from '../../database/codec'
@@ -48,6 +49,8 @@ export interface RegisterStudent {
   waiting: boolean
   since: Instant | null
   accommodation: Accommodation
+  /** What is theirs in one quiz alone: a window, or something given for it. */
+  inQuizzes: { words: string; title: string }[]
   /** Why, for those who teach the class. */
   reason: string
   /** Names of their other classes in which the teacher has a part. */
@@ -100,6 +103,7 @@ export async function register(db: Db, person: Person, classId: string, now: Ins
   ])
   const quizzes = await quizzesOf(db, person, classId, now)
   const stand = await standings(db, classId, quizzes, now, person.zone)
+  const differs = inQuizzesAlone(quizzes)
   const alsoOf = grouped(also, (row) => row.person_id)
   const same = namesakes(rows)
   return {
@@ -118,6 +122,7 @@ export async function register(db: Db, person: Person, classId: string, now: Ins
       waiting: Boolean(row.waiting),
       since: row.since && fromSql(row.since),
       accommodation: readAccommodation(row.accommodation),
+      inQuizzes: differs.get(row.id) ?? [],
       reason: may === 'teach' ? row.need_reason : '',
       also: (alsoOf.get(row.id) ?? []).map(({ name }) => name),
       ...(stand.get(row.id) ?? { now: null, marks: {} }),
@@ -130,6 +135,22 @@ export async function register(db: Db, person: Person, classId: string, now: Ins
 
 function codeOf({ join_code: code, join_until: until }: Pick<ClassRow, 'join_code' | 'join_until'>, now: Instant) {
   return code !== null && until !== null && fromSql(until) > now ? { code, until: fromSql(until) } : null
+}
+
+/** What quizzes that are not over give to students by name, by student. */
+function inQuizzesAlone(quizzes: readonly QuizOfClass[]): Map<string, RegisterStudent['inQuizzes']> {
+  const known = new Map<string, RegisterStudent['inQuizzes']>()
+  const note = (student: string, words: string, title: string) =>
+    known.set(student, [...(known.get(student) ?? []), { words, title }])
+  for (const { listed, quiz } of quizzes) {
+    if (listed.state === 'closed') continue
+    const own = new Set(quiz.rules.windows.flatMap((window) => window.students))
+    for (const student of own) note(student, 'a window of their own', listed.title)
+    for (const need of quiz.rules.needs)
+      for (const student of need.students)
+        note(student, needWords(need, languageName).join(', ') || 'nothing else', listed.title)
+  }
+  return known
 }
 
 type QuizOfClass = Awaited<ReturnType<typeof quizzesOf>>[number]

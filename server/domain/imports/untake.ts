@@ -1,7 +1,7 @@
 import type { ImportBatchRow, QuestionRow, QuizRow } from '../../database/tables'
 import { minute, plus, type Instant } from '../../../core/kit/time'
 import { toSql } from '../../database/codec'
-import { inBatches } from '../../database/batches'
+import { mapInOrder, inBatches } from '../../database/batches'
 import type { Database, Db } from '../../database/database'
 import { insertVersions, loadVersions } from '../bank/questions/rows'
 import type { Person } from '../../people/people'
@@ -37,9 +37,8 @@ async function dropQuizzes(db: Db, ids: readonly string[]): Promise<string[]> {
     ])
   ).map((row) => row.id)
   if (untouched.length) {
-    await db.run('DELETE FROM quiz_question WHERE quiz_id IN (?)', [untouched])
-    await db.run('DELETE FROM quiz_class WHERE quiz_id IN (?)', [untouched])
-    await db.run('DELETE FROM quiz_teacher WHERE quiz_id IN (?)', [untouched])
+    const about = ['quiz_question', 'quiz_class', 'quiz_group', 'quiz_student', 'quiz_teacher']
+    await mapInOrder(about, (table) => db.run(`DELETE FROM ${table} WHERE quiz_id IN (?)`, [untouched]))
     await db.run('DELETE FROM quiz WHERE id IN (?)', [untouched])
   }
   return ids.filter((id) => !untouched.includes(id))

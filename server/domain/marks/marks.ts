@@ -17,7 +17,8 @@ import { answerWords, everything, reviewedSections, type ReviewedSection } from 
 import { loadMarks } from '../reviews/review'
 import { loadAnswers, loadAttempt, loadAttempts, loadPaper, type Attempt } from '../sittings/attempts'
 import { settle } from '../sittings/end'
-import { satOf } from '../sittings/sat'
+import { satOf, textOf } from '../sittings/sat'
+import { audienceOf, releaseClasses } from '../../../core/schedule'
 
 export interface MarkedAttempt {
   id: string
@@ -42,6 +43,8 @@ export interface MarkedStudent {
   /** The counting grade, exactly. */
   share: string | null
   percent: string | null
+  /** As the quiz's scale tells it. */
+  text: string | null
   points: string | null
   passed: boolean | null
   undecided: boolean
@@ -82,15 +85,19 @@ export async function marksTable(database: Database, quizId: string, now: Instan
   await settle(database, { quiz: quizId }, now, 500)
   const row = await loadQuiz(database, quizId)
   const { rules, content } = row.quiz
-  const [students, attempts, classes, released] = await Promise.all([
+  const [students, attempts, released] = await Promise.all([
     assignedTo(database, rules),
     loadAttempts(database, { quizzes: [quizId] }),
-    database.rows<Pick<ClassRow, 'id' | 'name'>>(
-      'SELECT c.id, c.name FROM quiz_class q JOIN class c ON c.id = q.class_id WHERE q.quiz_id = ? ORDER BY c.name',
-      [quizId],
-    ),
     loadReleases(database, [quizId]),
   ])
+  const concerned = new Set([
+    ...audienceOf(rules).classes,
+    ...students.flatMap((student) => releaseClasses(rules, student.classes)),
+  ])
+  const classes = await database.rows<Pick<ClassRow, 'id' | 'name'>>(
+    'SELECT id, name FROM class WHERE id IN (?) AND school_id = ? ORDER BY name',
+    [['-', ...concerned], row.school],
+  )
   const known = new Set(students.map((student) => student.id))
   const left = [...new Set(attempts.map((attempt) => attempt.student))].filter((id) => !known.has(id))
   const others = left.length
@@ -110,6 +117,7 @@ export async function marksTable(database: Database, quizId: string, now: Instan
       attempts: own.map((attempt) => shown(attempt, grade.counted, rules.grade.decimals)),
       share: grade.share,
       percent: grade.percent,
+      text: textOf(grade, rules),
       points: grade.points,
       passed: grade.passed,
       undecided: grade.undecided,

@@ -1,4 +1,4 @@
-import type { NamelessRow, PersonRow } from '../../database/tables'
+import type { NamelessRow, OwnValueRow, PersonRow } from '../../database/tables'
 import { minute, plus, type Instant } from '../../../core/kit/time'
 import { fromJson, fromSql, toJson, toSql } from '../../database/codec'
 import type { Database, Db } from '../../database/database'
@@ -11,7 +11,12 @@ import { recordLine } from '../record'
 export const namelessDays = 30
 const day = 24 * 60 * minute
 
-type Kept = Pick<PersonRow, 'name' | 'email' | 'outside_id' | 'accommodation' | 'need_reason' | 'password_hash'>
+type OwnValue = Pick<OwnValueRow, 'field_id' | 'value'>
+/** Nameless before there were own fields has none of them. */
+type Kept = { values?: OwnValue[] } & Pick<
+  PersonRow,
+  'name' | 'email' | 'outside_id' | 'accommodation' | 'need_reason' | 'password_hash'
+>
 
 /**
  * Makes somebody who has left nameless: their papers and grades stay as those of nobody, what they needed and how they
@@ -25,14 +30,16 @@ export async function makeNameless(
 ): Promise<{ until: Instant }> {
   const until = plus(now, namelessDays * day)
   await database.transaction(async (db) => {
-    const found = await db.one<Kept & Pick<PersonRow, 'state' | 'role'>>(
+    const found = await db.one<Omit<Kept, 'values'> & Pick<PersonRow, 'state' | 'role'>>(
       'SELECT name, email, outside_id, accommodation, need_reason, password_hash, state, role FROM person WHERE id = ? AND school_id = ? FOR UPDATE',
       [id, person.school],
     )
     if (!found) throw notFound('This person')
     if (found.state !== 'left' || found.role !== 'student')
       throw new Problem(422, 'here', 'Only a student who has left the school is made nameless.')
-    const { state: _state, role: _role, ...kept } = found
+    const { state: _state, role: _role, ...known } = found
+    const values = await db.rows<OwnValue>('SELECT field_id, value FROM own_value WHERE person_id = ?', [id])
+    const kept: Kept = { ...known, values }
     const made = await db.run(
       'INSERT IGNORE INTO nameless (person_id, by_id, at, until, body) VALUES (?, ?, ?, ?, ?)',
       [id, person.id, toSql(now), toSql(until), toJson(kept)],
@@ -43,6 +50,7 @@ export async function makeNameless(
       [`Former student ${id.slice(-4)}`, id],
     )
     await db.run('DELETE FROM pass WHERE person_id = ?', [id])
+    await db.run('DELETE FROM own_value WHERE person_id = ?', [id])
     await rosterChanged(db, person.school)
     await recordLine(db, now, person.id, 'made nameless', id)
   })
@@ -82,6 +90,10 @@ export async function giveNameBack(
         id,
       ],
     )
+    if (kept.values?.length)
+      await db.run('INSERT INTO own_value (person_id, field_id, value) VALUES ?', [
+        kept.values.map((each) => [id, each.field_id, each.value]),
+      ])
     await db.run('DELETE FROM nameless WHERE person_id = ?', [id])
     await rosterChanged(db, person.school)
     await recordLine(db, now, person.id, 'name given back', id)

@@ -13,6 +13,7 @@ import type { Database } from '../../database/database'
 import { readAccommodation } from '../../documents/read'
 import type { Person } from '../../people/people'
 import { notFound } from '../problem'
+import { listFields, valuesOf } from './own-fields'
 import { loadEdition } from '../quizzes/edition'
 import { answerWords } from '../reviews/paper-view'
 import { loadMarks } from '../reviews/review'
@@ -93,6 +94,11 @@ export async function giveOwnData(
     UNION ALL SELECT c.name, l.since, l.left_at FROM left_class l JOIN class c ON c.id = l.class_id WHERE l.person_id = ?`,
     [id, id],
   )
+  const [fields, values] = [await listFields(database, person.school), (await valuesOf(database, [id])).get(id) ?? {}]
+  const groups = await database.rows<{ name: string }>(
+    'SELECT g.name FROM class_group_member m JOIN class_group g ON g.id = m.group_id WHERE m.person_id = ? ORDER BY g.name',
+    [id],
+  )
   const attempts = await loadAttempts(database, { student: id })
   const record = await database.rows<{ at: string; what: string }>(
     'SELECT at, what FROM record WHERE subject = ? OR who = ? ORDER BY at LIMIT 5000',
@@ -107,7 +113,9 @@ export async function giveOwnData(
       outsideId: row.outside_id,
       state: row.state,
       accommodation: readAccommodation(row.accommodation),
+      fields: Object.fromEntries(fields.flatMap(({ id: key, name }) => (values[key] ? [[name, values[key]]] : []))),
     },
+    groups: groups.map((each) => each.name),
     classes: classes.map(({ name, since, left_at: left }) => ({
       name,
       since: since && fromSql(since),

@@ -5,7 +5,9 @@ import { fromSql } from '../../database/codec'
 import type { Database } from '../../database/database'
 import { readAccommodation } from '../../documents/read'
 import type { Person } from '../../people/people'
-import { quizzesOf } from '../sittings/my-quizzes'
+import type { OwnField } from '../../../core/people'
+import { listFields, valuesOf } from './own-fields'
+import { quizzesOf, type Counting } from '../sittings/my-quizzes'
 
 export interface StudentQuiz {
   id: string
@@ -14,8 +16,8 @@ export interface StudentQuiz {
   sentence: string
   may: 'start' | 'continue' | 'wait' | 'done'
   attempts: number
-  /** The counting grade, whether it is shown to them yet or not. */
-  grade: { percent: string | null; passed: boolean | null } | null
+  /** The counting grade, whether it is shown to them yet or not: also as its scale tells it. */
+  grade: Counting | null
   shown: boolean
 }
 
@@ -28,13 +30,16 @@ export interface StudentPage {
   reason: string
   classes: { id: string; name: string; since: Instant | null; mine: boolean }[]
   left: { id: string; name: string; leftAt: Instant }[]
+  /** Fields of the school's own, with what is kept in them. */
+  fields: OwnField[]
+  values: Record<string, string>
   groups: { name: string; className: string; accommodation: Accommodation }[]
   quizzes: StudentQuiz[]
 }
 
 /** A student as a teacher of theirs sees them: what they can do now is what they themselves are told, by the same code. */
 export async function studentPage(database: Database, person: Person, id: string, now: Instant): Promise<StudentPage> {
-  const [row, classes, left, groups] = await Promise.all([
+  const [row, classes, left, groups, fields, values] = await Promise.all([
     database.one<Pick<PersonRow, 'name' | 'email' | 'accommodation' | 'need_reason'> & { waiting: number }>(
       "SELECT name, email, accommodation, need_reason, password_hash = '' AS waiting FROM person WHERE id = ?",
       [id],
@@ -54,6 +59,8 @@ export async function studentPage(database: Database, person: Person, id: string
       JOIN class c ON c.id = g.class_id WHERE m.person_id = ? ORDER BY c.name, g.name`,
       [id],
     ),
+    listFields(database, person.school),
+    valuesOf(database, [id]),
   ])
   const { listed } = await quizzesOf(database, { id, zone: person.zone }, now)
   const works = new Set(
@@ -76,6 +83,8 @@ export async function studentPage(database: Database, person: Person, id: string
       since: since && fromSql(since),
       mine: Boolean(mine),
     })),
+    fields,
+    values: values.get(id) ?? {},
     left: left.map(({ left_at: at, ...each }) => ({ ...each, leftAt: fromSql(at) })),
     groups: groups.map((each) => ({
       name: each.name,

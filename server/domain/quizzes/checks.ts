@@ -19,6 +19,7 @@ import { Problem } from '../problem'
 import type { Person } from '../../people/people'
 import { assignedTo } from '../classes/assigned'
 import { namedIn } from '../../../core/schedule'
+import { listScales } from '../people/scales'
 import { audienceNames } from '../classes/classes'
 import { hitsFor, type Hit } from '../bank/finding/hits'
 import { loadVersions } from '../bank/questions/rows'
@@ -102,9 +103,10 @@ export async function checksFor(
   now: Instant,
 ): Promise<Check[]> {
   const quiz = { ...kept, content: withHeld(kept.content, held) }
-  const [questions, names, objectives, students, aside] = await Promise.all([
+  const [questions, names, scales, objectives, students, aside] = await Promise.all([
     checkedQuestions(db, person, quiz, edition),
     audienceNames(db, person.school, namedIn(quiz.rules)),
+    listScales(db, person.school),
     objectivesOf(db, person.school, quiz),
     assignedTo(db, quiz.rules),
     db.rows<Pick<QuizAsideRow, 'code' | 'reason'> & Pick<PersonRow, 'name'>>(
@@ -113,7 +115,7 @@ export async function checksFor(
     ),
   ])
   const asideOf = new Map(aside.map(({ code, reason, name }) => [code, { reason, by: name }]))
-  return checkQuiz(quiz, { now, zone: person.zone, students, questions, objectives, names }).map((check) => {
+  return checkQuiz(quiz, { now, zone: person.zone, students, questions, objectives, names, scales }).map((check) => {
     const set = check.level === 'look' ? asideOf.get(check.code) : undefined
     return set ? { ...check, aside: set } : check
   })

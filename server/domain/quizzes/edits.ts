@@ -220,7 +220,7 @@ async function keepRules(
   ])
   if (row.stored === 'draft') return
   const named = [row.quiz.rules, quiz.rules].flatMap(namedIn)
-  const reading = { zone: person.zone, names: await audienceNames(db, person.school, named) }
+  const reading = { zone: person.zone, names: await audienceNames(db, person.school, named), scales: [] }
   await recordLine(db, now, person.id, 'rules changed', row.id, {
     version: revision,
     changes: changesInWords(row.quiz.rules, quiz.rules, reading, quiz),

@@ -1,5 +1,7 @@
 import type { ClassGroupRow, ClassRow, EditionRow, PersonRow, QuizTeacherRow, StimulusRow } from '../../database/tables'
 import type { Instant } from '../../../core/kit/time'
+import { listScales } from '../people/scales'
+import type { SchoolScale } from '../../../core/marking'
 import type { Check, Quiz, QuizState, Student } from '../../../core/quiz'
 import type { Db } from '../../database/database'
 import { hitsFor, type Hit } from '../bank/finding/hits'
@@ -31,6 +33,7 @@ export interface QuizView {
   /** Groups that may be chosen, with their class. */
   groups: { id: string; name: string }[]
   students: Student[]
+  scales: SchoolScale[]
   checks: Check[]
   /** Its owner first. */
   teachers: { id: string; name: string; owner: boolean; mayShare: boolean; may: 'read' | 'write' }[]
@@ -48,33 +51,36 @@ export async function quizView(db: Db, person: Person, id: string, now: Instant)
   const row = await loadQuiz(db, id)
   const held = await heldNow(db, row)
   const meant = audienceOf(row.quiz.rules)
-  const [questions, found, ahead, classes, checks, edition, teachers, roster, groups, ends] = await Promise.all([
-    hitsFor(db, person, questionsUsed(row.quiz.content)),
-    heldReply(db, person, held),
-    isAhead(db, row, held),
-    db.rows<Pick<ClassRow, 'id' | 'name'> & { students: number }>(
-      'SELECT c.id, c.name, COUNT(e.person_id) AS students FROM class c LEFT JOIN enrolment e ON e.class_id = c.id WHERE c.school_id = ? AND (c.filed = 0 OR c.id IN (?)) GROUP BY c.id ORDER BY c.name',
-      // One that is filed away is offered no more, and named where it is meant already.
-      [person.school, ['-', ...meant.classes]],
-    ),
-    checksFor(db, person, row, held, now),
-    row.edition
-      ? db.one<Pick<EditionRow, 'number'>>('SELECT number FROM edition WHERE id = ?', [row.edition])
-      : undefined,
-    db.rows<Pick<PersonRow, 'id' | 'name'> & Pick<QuizTeacherRow, 'may_share' | 'may'>>(
-      "SELECT p.id, p.name, COALESCE(t.may_share, 1) AS may_share, COALESCE(t.may, 'write') AS may FROM person p LEFT JOIN quiz_teacher t ON t.quiz_id = ? AND t.person_id = p.id WHERE p.id = ? OR t.person_id IS NOT NULL ORDER BY p.id <> ?, p.name",
-      [id, row.owner, row.owner],
-    ),
-    studentsAround(db, person.id, { ...meant, students: namedIn(row.quiz.rules) }),
-    db.rows<Pick<ClassGroupRow, 'id' | 'name'> & { class_name: string }>(
-      // Groups of the classes that the quiz is for, and of one's own.
-      `SELECT g.id, g.name, c.name AS class_name FROM class_group g JOIN class c ON c.id = g.class_id
+  const [questions, found, ahead, classes, checks, edition, teachers, roster, groups, scales, ends] = await Promise.all(
+    [
+      hitsFor(db, person, questionsUsed(row.quiz.content)),
+      heldReply(db, person, held),
+      isAhead(db, row, held),
+      db.rows<Pick<ClassRow, 'id' | 'name'> & { students: number }>(
+        'SELECT c.id, c.name, COUNT(e.person_id) AS students FROM class c LEFT JOIN enrolment e ON e.class_id = c.id WHERE c.school_id = ? AND (c.filed = 0 OR c.id IN (?)) GROUP BY c.id ORDER BY c.name',
+        // One that is filed away is offered no more, and named where it is meant already.
+        [person.school, ['-', ...meant.classes]],
+      ),
+      checksFor(db, person, row, held, now),
+      row.edition
+        ? db.one<Pick<EditionRow, 'number'>>('SELECT number FROM edition WHERE id = ?', [row.edition])
+        : undefined,
+      db.rows<Pick<PersonRow, 'id' | 'name'> & Pick<QuizTeacherRow, 'may_share' | 'may'>>(
+        "SELECT p.id, p.name, COALESCE(t.may_share, 1) AS may_share, COALESCE(t.may, 'write') AS may FROM person p LEFT JOIN quiz_teacher t ON t.quiz_id = ? AND t.person_id = p.id WHERE p.id = ? OR t.person_id IS NOT NULL ORDER BY p.id <> ?, p.name",
+        [id, row.owner, row.owner],
+      ),
+      studentsAround(db, person.id, { ...meant, students: namedIn(row.quiz.rules) }),
+      db.rows<Pick<ClassGroupRow, 'id' | 'name'> & { class_name: string }>(
+        // Groups of the classes that the quiz is for, and of one's own.
+        `SELECT g.id, g.name, c.name AS class_name FROM class_group g JOIN class c ON c.id = g.class_id
       WHERE c.school_id = ? AND (c.id IN (?) OR g.id IN (?) OR EXISTS (SELECT 1 FROM class_teacher t WHERE t.class_id = c.id AND t.person_id = ?))
       ORDER BY c.name, g.name`,
-      [person.school, ['-', ...meant.classes], ['-', ...meant.groups], person.id],
-    ),
-    quizEndsNow(db, row),
-  ])
+        [person.school, ['-', ...meant.classes], ['-', ...meant.groups], person.id],
+      ),
+      listScales(db, person.school),
+      quizEndsNow(db, row),
+    ],
+  )
   const stimuli = [
     ...new Set(allRows(row.quiz.content).flatMap((each) => (each.type === 'stimulus' ? each.stimulus : []))),
   ]
@@ -97,6 +103,7 @@ export async function quizView(db: Db, person: Person, id: string, now: Instant)
     classes: classes.map((each) => ({ ...each, students: Number(each.students) })),
     groups: groups.map(({ id: group, name, class_name: className }) => ({ id: group, name: `${name} (${className})` })),
     students: roster,
+    scales,
     checks,
     filing: await filingOf(db, id),
     address: row.owner === person.id ? await addressOf(db, id) : null,

@@ -15,13 +15,14 @@ import { studentsByIds } from '../classes/students'
 import { loadAnswers, loadAttempts, loadPaper, type Attempt } from '../sittings/attempts'
 import { ownAttempt } from '../sittings/sitting'
 import { settle } from '../sittings/end'
-import { satOf } from '../sittings/sat'
+import { satOf, textOf } from '../sittings/sat'
 import { quizMoments, sightOf } from './context'
 import { loadViewings, noteViewings } from './viewings'
 import { reviewedSections, type KeptMark, type ReviewedSection } from './paper-view'
 
 export interface ShownGrade {
-  percent: string
+  /** As the quiz's scale tells it. */
+  text: string
   points: string | null
   possible: string | null
   passed: boolean | null
@@ -50,7 +51,7 @@ export interface Review {
   /** What to do next, and the closing words of the band that the score is in, as far as the score is shown. */
   closing: { after: string; words: string }
   classFigures: { students: number; mean: string; highest: string } | null
-  certificate: { name: string; quiz: string; percent: string; at: Instant } | null
+  certificate: { name: string; quiz: string; grade: string; at: Instant } | null
   attempts: { id: string; number: number; state: string; handedInAt: Instant | null }[]
 }
 
@@ -120,13 +121,13 @@ export async function reviewFor(
       name: student.name,
       quiz: quiz.content.title,
       score: score && score.percent,
-      grade: shows('grade') && grade.percent !== null ? `${grade.percent} %` : null,
+      grade: shows('grade') ? textOf(grade, quiz.rules) : null,
       date: attempt.handedInAt ? sentenceTime(attempt.handedInAt, student.zone) : '',
     }),
     grade:
       shows('grade') && grade.percent !== null
         ? {
-            percent: grade.percent,
+            text: textOf(grade, quiz.rules)!,
             points: grade.points,
             possible: grade.possible && pointsText(grade.possible),
             passed: grade.passed,
@@ -144,7 +145,7 @@ export async function reviewFor(
     classFigures: shows('class') ? await figuresOfClass(database, attempt, moments.classes, quiz.rules) : null,
     certificate:
       shows('certificate') && grade.percent !== null && grade.passed !== false
-        ? { name: student.name, quiz: quiz.content.title, percent: grade.percent, at: attempt.handedInAt! }
+        ? { name: student.name, quiz: quiz.content.title, grade: textOf(grade, quiz.rules)!, at: attempt.handedInAt! }
         : null,
     attempts: all.map((each) => ({ id: each.id, number: each.number, state: each.state, handedInAt: each.handedInAt })),
   }

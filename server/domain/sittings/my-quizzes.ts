@@ -19,7 +19,7 @@ import { loadViewings, noteViewings, type Viewings } from '../reviews/viewings'
 import { quizMoments, sightOf } from '../reviews/context'
 import { loadAttempts, type Attempt } from './attempts'
 import { settle } from './end'
-import { satOf } from './sat'
+import { satOf, textOf } from './sat'
 import { standing } from './start'
 
 export interface MyQuiz {
@@ -33,8 +33,8 @@ export interface MyQuiz {
   due: Instant | null
   attempts: { id: string; number: number; handedInAt: Instant | null }[]
   attemptsAllowed: number | null
-  /** Only what the rules release. */
-  grade: { percent: string; passed: boolean | null } | null
+  /** Only what the rules release, as the quiz's scale tells it. */
+  grade: { text: string; passed: boolean | null } | null
 }
 
 /** So many come at once, those that were changed last first. */
@@ -64,7 +64,13 @@ const theirs = (db: Db, student: string, after: number) =>
 /** A quiz as its student sees it, with what is theirs but may not be shown to them yet. */
 interface Listed {
   quiz: MyQuiz
-  counting: { percent: string | null; passed: boolean | null } | null
+  counting: Counting | null
+}
+export interface Counting {
+  percent: string | null
+  passed: boolean | null
+  /** As its scale tells it. */
+  text: string | null
 }
 
 /** A student's quizzes, for the student: the grades that are shown are seen by that. @param after how many are known already */
@@ -152,9 +158,14 @@ export async function quizzesOf(
           .sort()[0] ?? null,
       attempts: done.map(({ id: attempt, number, handedInAt }) => ({ id: attempt, number, handedInAt })),
       attemptsAllowed: schedule.attempts.count,
-      grade: showsGrade ? { percent: sight.grade.percent!, passed: sight.grade.passed } : null,
+      grade: showsGrade ? { text: textOf(sight.grade, quiz.rules)!, passed: sight.grade.passed } : null,
     }
-    return [{ quiz: shown, counting: sight ? { percent: sight.grade.percent, passed: sight.grade.passed } : null }]
+    const counting = sight && {
+      percent: sight.grade.percent,
+      passed: sight.grade.passed,
+      text: textOf(sight.grade, quiz.rules),
+    }
+    return [{ quiz: shown, counting: counting ?? null }]
   })
   // What is not announced is passed over: the next begin after what was read, not after what is shown.
   return { listed, seen, viewings, more: found.length > mostListed, next: after + rows.length }

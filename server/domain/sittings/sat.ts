@@ -1,5 +1,6 @@
 import type { Rules } from '../../../core/quiz'
-import { gradeFor, type Grade, type GradedAttempt } from '../../../core/marking'
+import { pointsText } from '../../../core/kit/exact'
+import { gradeFor, gradeText, type Grade, type GradedAttempt } from '../../../core/marking'
 import type { Sat } from '../../../core/schedule'
 import type { Attempt } from './attempts'
 
@@ -19,6 +20,10 @@ export function graded(attempts: readonly Attempt[]): GradedAttempt[] {
         ],
   )
 }
+
+/** A grade as the scale of its quiz tells it; null without one. */
+export const textOf = (grade: Grade, { grade: { scale } }: Pick<Rules, 'grade'>): string | null =>
+  gradeText(grade, scale, grade.possible && pointsText(grade.possible))
 
 /** What somebody has sat of a quiz, and their counting grade: the one reading of attempts for every decision on them. */
 export function satOf(attempts: readonly Attempt[], rules: Rules): { sat: Sat; grade: Grade } {

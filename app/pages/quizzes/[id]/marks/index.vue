@@ -178,6 +178,11 @@ async function closeNow() {
                 <template v-if="index === 0 && !table.survey">
                   <td :rowspan="Math.max(1, student.attempts.length)" class="py-2 pl-6 text-right font-semibold">
                     {{ student.undecided ? 'undecided' : student.percent === null ? '–' : `${student.percent} %` }}
+                    <span
+                      v-if="student.text && student.text !== `${student.percent} %`"
+                      class="block text-small font-normal text-soft"
+                      >{{ student.text }}</span
+                    >
                   </td>
                   <td
                     :rowspan="Math.max(1, student.attempts.length)"
