@@ -159,7 +159,7 @@ it('is told what stops, sets the rules as sentences, and opens', async () => {
   await dialog.getByRole('button', { name: 'Not yet' }).click()
   await page.getByRole('link', { name: 'Rules', exact: true }).click()
   await page.getByRole('button', { name: 'Add a window' }).click()
-  const classes = page.getByRole('button', { name: /^Classes:/ })
+  const classes = page.getByRole('button', { name: /^Who:/ })
   await classes.click()
   for (const [name, on] of [
     ['Tuesday evening', true],
@@ -248,6 +248,40 @@ it('another device takes over, and the first says so and can take it back', asyn
   await student.page.getByLabel('Depth').fill('2.3')
   await student.page.getByText(/All answers kept/).waitFor()
   await second.context.close()
+})
+
+it('is given a break for this quiz alone, and takes a part of it: the clock stands and the questions are covered', async () => {
+  const { page } = teacher
+  await page.getByRole('link', { name: 'Rules', exact: true }).click()
+  await page.getByRole('button', { name: 'Give somebody something for this quiz only' }).click()
+  await page
+    .getByRole('button', { name: /^Who: / })
+    .last()
+    .click()
+  await page.getByLabel('Find students').fill('nell')
+  await page.getByLabel('Nell Ashdown').check()
+  const before = page.getByRole('button', { name: /^Who: .* and Nell Ashdown/ })
+  const name = (await before.getAttribute('aria-label'))!.replace(/^Who: (.*) and Nell Ashdown$/, '$1')
+  await page.getByLabel(name, { exact: true }).click()
+  await page.keyboard.press('Escape')
+  await page.getByRole('button', { name: 'Who: Nell Ashdown' }).waitFor()
+  await page.getByRole('button', { name: 'breaks', exact: true }).click()
+  await page.getByText('15 minutes of breaks, for this quiz').waitFor()
+
+  const { page: paper } = student
+  await paper.reload()
+  await paper.getByRole('button', { name: /Take a break \(15:00 left\)/ }).click()
+  await paper.getByRole('heading', { name: 'You are taking a break' }).waitFor()
+  expect(await paper.getByLabel('Depth').count()).toBe(0)
+  server.setClock(4 * minutes)
+  await paper.getByRole('button', { name: 'Go on' }).click()
+  await expect.poll(() => paper.getByLabel('Depth').inputValue()).toBe('2.3')
+  await paper.getByRole('button', { name: /Take a break \((10:5\d|11:00) left\)/ }).waitFor()
+  const { minutes: longer } = (await db.one<{ minutes: number }>(
+    "SELECT TIMESTAMPDIFF(MINUTE, started_at, deadline) AS minutes FROM attempt WHERE student_id = 'p-nell-ashdown' AND state = 'open'",
+  ))!
+  expect([33, 34]).toContain(Number(longer))
+  server.setClock(0)
 })
 
 it('hands in; the review shows what the rules release, and from when the rest', async () => {

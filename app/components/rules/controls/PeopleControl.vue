@@ -10,15 +10,19 @@ const store = useQuiz()
 const control = computed(() => place.control as Extract<Slot['control'], { sort: 'people' }>)
 const chosen = computed(() => place.value as string[])
 const all = computed(() => store.view![control.value.of] as readonly { id: string; name: string }[])
-/** Those who are many are found by typing; who is chosen is always in sight. */
+/** Those who are many are found by typing; who is chosen, or was while this is open, stays in sight (and keeps the focus). */
 const mostShown = 8
+const known = ref(new Set(place.value as string[]))
+watch(chosen, (ids) => {
+  for (const id of ids) known.value.add(id)
+})
 const typed = ref('')
 const shown = computed(() => {
   if (all.value.length <= mostShown) return all.value
   const wanted = alikeName(typed.value)
-  const inSight = all.value.filter(({ id }) => chosen.value.includes(id))
+  const inSight = all.value.filter(({ id }) => known.value.has(id))
   const found = wanted
-    ? all.value.filter(({ id, name }) => !chosen.value.includes(id) && alikeName(name).includes(wanted))
+    ? all.value.filter(({ id, name }) => !known.value.has(id) && alikeName(name).includes(wanted))
     : []
   return [...inSight, ...found.slice(0, mostShown)]
 })
