@@ -79,6 +79,11 @@ export function list(words: readonly string[]): string {
   return words.length < 2 ? words.join('') : `${words.slice(0, -1).join(', ')} and ${words.at(-1)}`
 }
 
+/** "A, B and 3 more": some names of many. @param most how many are said */
+export function few(names: readonly string[], most = 3): string {
+  return names.length <= most + 1 ? list(names) : list([...names.slice(0, most), `${names.length - most} more`])
+}
+
 /** About how long something takes: "75 s", "12 min". @param seconds 0 or more */
 export function roughTime(seconds: number): string {
   return seconds < 100 ? `${fixed(exact(seconds), 0)} s` : `${fixed(exact(seconds).div(60), 0)} min`

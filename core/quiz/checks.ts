@@ -1,8 +1,19 @@
 import type { Quiz } from './schema'
 import { type Check, type CheckContext } from './check/check'
 import { cappedChecks, rowChecks, duplicateChecks, keylessChecks, poolChecks, emptySections } from './check/rows'
-import { fairnessChecks, handMarkChecks, pageChecks, sectionTimeChecks, timeChecks } from './check/figures'
+import { figureChecks, handMarkChecks, pageChecks, sectionTimeChecks, timeChecks } from './check/figures'
 import { doubtChecks, giveawayChecks, habitChecks, nearChecks, newerChecks, orderWordChecks } from './check/texts'
+import {
+  attemptChecks,
+  clockChangeChecks,
+  dueOutsideChecks,
+  graceChecks,
+  lateStartChecks,
+  onceChecks,
+  peopleChecks,
+  shortWindowChecks,
+  uselessNeedChecks,
+} from './check/times'
 import { closingChecks, languageChecks, objectiveChecks, pinnedChecks } from './check/content'
 import { asKept, hasConditions } from './condition'
 import { ruleChecks } from '../rules'
@@ -22,10 +33,19 @@ export function checkQuiz(quiz: Quiz, context: CheckContext): Check[] {
     emptySections,
     pinnedChecks,
     ruleChecks,
+    shortWindowChecks,
+    lateStartChecks,
+    graceChecks,
+    attemptChecks,
+    dueOutsideChecks,
+    clockChangeChecks,
+    uselessNeedChecks,
+    peopleChecks,
+    (each: Quiz) => onceChecks(each),
     timeChecks,
     sectionTimeChecks,
     handMarkChecks,
-    fairnessChecks,
+    figureChecks,
     doubtChecks,
     newerChecks,
     nearChecks,

@@ -1,5 +1,6 @@
-import { figuresFor, workingTime, type Facts } from '../../figures'
-import { duration } from '../../kit/phrases'
+import { figuresFor, workingTime, type Facts, type Figures } from '../../figures'
+import { chance, duration } from '../../kit/phrases'
+import { makesGrade } from '../../rules/counts'
 import { releaseOf } from '../../release/under-rules'
 import { setAt, together } from '../edits/make'
 import type { PoolRow, Quiz } from '../schema'
@@ -34,11 +35,17 @@ function uneven(quiz: Quiz, facts: Facts): PoolRow[] {
   )
 }
 
-export function fairnessChecks(quiz: Quiz, context: CheckContext): Found {
-  if (quiz.rules.counts === 'survey') return []
+/** What the figures say of how fair papers are, and of guessing; they are worked out once for both. */
+export function figureChecks(quiz: Quiz, context: CheckContext): Found {
   const facts = factsIn(quiz, context)
-  if (!facts.size || !allRows(quiz.content).some((row) => row.type === 'pool')) return []
-  const { spread, forecast } = figuresFor(quiz.content, quiz.rules, facts)
+  if (quiz.rules.counts === 'survey' || !facts.size) return []
+  const hasPools = allRows(quiz.content).some((row) => row.type === 'pool')
+  if (!hasPools && quiz.rules.grade.pass === null) return []
+  const figures = figuresFor(quiz.content, quiz.rules, facts)
+  return [...(hasPools ? fairness(quiz, facts, figures) : []), ...guessingReaches(quiz, figures)]
+}
+
+function fairness(quiz: Quiz, facts: Facts, { spread, forecast }: Figures): Found {
   if (!spread || !forecast) return []
   const pools = uneven(quiz, facts)
   const remedy = pools.length
@@ -114,6 +121,25 @@ export function sectionTimeChecks(quiz: Quiz, context: CheckContext): Found {
       ),
     ]
   })
+}
+
+/** Common practice (from memory): a test that one in twenty passes by guessing tells little. */
+export const guessBound = 0.05
+
+/** A pass mark that guessing reaches. */
+function guessingReaches(quiz: Quiz, { guessing }: Figures): Found {
+  if (!makesGrade(quiz.rules.counts) || quiz.rules.counts === 'completion') return []
+  if (guessing.passes === null || guessing.passes < guessBound) return []
+  const often =
+    guessing.attempts === null || guessing.attempts === 1 ? 'in one attempt' : `in ${guessing.attempts} attempts`
+  return [
+    look(
+      'guessing-passes',
+      'rules',
+      'Guessing passes',
+      `Who only guesses passes with a chance of ${chance(guessing.passes)} ${often}. A higher pass mark, more questions or a cost of wrong answers lowers it.`,
+    ),
+  ]
 }
 
 /** A score at once is promised, and somebody has to mark first. */
