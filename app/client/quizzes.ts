@@ -5,6 +5,7 @@ export const quizRoutes = {
   byAddress: route<typeof import('~~/server/api/quizzes/by-address.post')>('POST', 'quizzes/by-address'),
   answers: route<typeof import('~~/server/api/quizzes/[id]/answers.get')>('GET', 'quizzes/[id]/answers'),
   aside: route<typeof import('~~/server/api/quizzes/[id]/aside.put')>('PUT', 'quizzes/[id]/aside'),
+  why: route<typeof import('~~/server/api/quizzes/[id]/why.get')>('GET', 'quizzes/[id]/why'),
   checks: route<typeof import('~~/server/api/quizzes/[id]/checks.get')>('GET', 'quizzes/[id]/checks'),
   closing: route<typeof import('~~/server/api/quizzes/[id]/close.get')>('GET', 'quizzes/[id]/close'),
   closeNow: route<typeof import('~~/server/api/quizzes/[id]/close.post')>('POST', 'quizzes/[id]/close'),

@@ -12,7 +12,8 @@ export {
 } from './clock'
 export { closesNow, whatClosingDoes, type Closing } from './closing'
 export { latestEnd, startsOf, type Starts } from './starts'
-export { maySit, type MaySit } from './may-sit'
+export { maySit, seesQuiz, type MaySit, type WhyNot } from './may-sit'
+export { whySit, type Why } from './why'
 export { attemptsUsedAt, moreAttempts, notSat, type AttemptFact, type Sat } from './attempts'
 export {
   assignedTo,

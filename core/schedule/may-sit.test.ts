@@ -58,6 +58,7 @@ describe('maySit', () => {
   it('promises no start that lies outside every window', () => {
     const twice = attempts({ count: 3, wait: 60 })
     expect(ask('11:30', [handed(1, '11:20')], twice)).toEqual({
+      why: 'waitTooLong',
       may: false,
       sitting: null,
       from: null,
@@ -162,7 +163,7 @@ describe('maySit', () => {
     expect(
       maySit('open', scheduleFor(sampleRules(), sampleStudent({ classes: ['sat'] })), notSat, at('10:00'), 'UTC')
         .sentence,
-    ).toBe('This quiz is not meant for your class.')
+    ).toBe('This quiz is not meant for you.')
   })
   it('never before the opening, never after the last start, and always with a sentence', () => {
     fc.assert(

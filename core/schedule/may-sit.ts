@@ -7,29 +7,47 @@ import { lastStartOf } from './clock'
 import type { Schedule } from './schedule'
 import { startsBefore, windowAt } from './starts'
 
+/** What keeps somebody from starting: the rule that decides. */
+export type WhyNot =
+  | 'sitting'
+  | 'state'
+  | 'notMeant'
+  | 'used'
+  | 'passed'
+  | 'marking'
+  | 'wait'
+  | 'waitTooLong'
+  | 'opens'
+  | 'latestStart'
+  | 'closed'
+
 export type MaySit =
   | { may: true; window: string; attempt: number; sentence: string }
-  | { may: false; sitting: number | null; from: Instant | null; sentence: string }
+  | { may: false; why: WhyNot; sitting: number | null; from: Instant | null; sentence: string }
+
+type No = (why: WhyNot, sentence: string, from?: Instant | null, sitting?: number | null) => MaySit
 
 /**
  * The one place that decides whether a student may start an attempt now, in a sentence for them.
  * @param zone IANA zone of the school, for the times in the sentence
  */
 export function maySit(state: QuizState, schedule: Schedule, sat: Sat, now: Instant, zone: string): MaySit {
-  const no = (sentence: string, from: Instant | null = null, sitting: number | null = null): MaySit => ({
+  const no: No = (why, sentence, from = null, sitting = null) => ({
     may: false,
+    why,
     sitting,
     from,
     sentence,
   })
   const running = sat.attempts.find((attempt) => attempt.state === 'sitting')
-  if (running) return no('You have a paper under way. Go on with it.', null, running.number)
-  if (state === 'draft' || state === 'withdrawn' || state === 'filed') return no('This quiz is not open.')
-  if (!schedule.windows.length) return no('This quiz is not meant for your class.')
+  if (running) return no('sitting', 'You have a paper under way. Go on with it.', null, running.number)
+  if (state === 'draft' || state === 'withdrawn' || state === 'filed') return no('state', 'This quiz is not open.')
+  if (!schedule.windows.length) return no('notMeant', 'This quiz is not meant for you.')
   const rule = schedule.attempts
   const further = moreAttempts(rule, sat)
   if (!further.more)
     return no(
+      further.why,
       {
         used: rule.count === 1 ? 'You have handed in your one attempt.' : `You have used all ${rule.count} attempts.`,
         passed: 'You have passed; there is no further attempt.',
@@ -43,14 +61,7 @@ export function maySit(state: QuizState, schedule: Schedule, sat: Sat, now: Inst
   return inWindow(schedule, sat.attempts.length + 1, ready, now, zone, no)
 }
 
-function inWindow(
-  schedule: Schedule,
-  attempt: number,
-  ready: Instant,
-  now: Instant,
-  zone: string,
-  no: (sentence: string, from?: Instant | null) => MaySit,
-): MaySit {
+function inWindow(schedule: Schedule, attempt: number, ready: Instant, now: Instant, zone: string, no: No): MaySit {
   const best = windowAt(schedule, now)
   if (best && ready <= now) {
     const last = lastStartOf(schedule, best)
@@ -67,13 +78,31 @@ function inWindow(
     .filter(({ window, at }) => startsBefore(schedule, window, at))
     .map(({ at }) => at)
     .sort()
-  if (from !== undefined && best) return no(`Your next attempt can start ${sentenceTime(from, zone)}.`, from)
-  if (from !== undefined) return no(`It opens ${sentenceTime(from, zone)}.`, from)
+  if (from !== undefined && best) return no('wait', `Your next attempt can start ${sentenceTime(from, zone)}.`, from)
+  if (from !== undefined) return no('opens', `It opens ${sentenceTime(from, zone)}.`, from)
   if (ready > now && schedule.windows.some((window) => startsBefore(schedule, window, now)))
-    return no('The wait before your next attempt is longer than the quiz is open.')
+    return no('waitTooLong', 'The wait before your next attempt is longer than the quiz is open.')
   const closed = lastOf(schedule)
   const last = lastStartOf(schedule, closed)!
-  return no(`${last === closed.latestStart ? 'The latest start was' : 'It closed'} ${sentenceTime(last, zone)}.`)
+  return last === closed.latestStart
+    ? no('latestStart', `The latest start was ${sentenceTime(last, zone)}.`)
+    : no('closed', `It closed ${sentenceTime(last, zone)}.`)
+}
+
+/**
+ * Whether a student sees that there is the quiz: it is meant for them and open or announced, or they have sat it. The one
+ * place that decides it.
+ */
+export function seesQuiz(
+  state: QuizState,
+  schedule: Schedule,
+  announced: boolean,
+  attempts: number,
+  now: Instant,
+): boolean {
+  if (attempts) return true
+  if (state === 'draft' || state === 'withdrawn' || !schedule.windows.length) return false
+  return announced || schedule.windows.some((window) => window.opens <= now)
 }
 
 /** The window in which starting was possible last. */

@@ -181,7 +181,9 @@ it('on a phone: found, read, put in, given points, nothing wider than the page',
   const { page } = phone
   await page.goto(`/quizzes/${id}/compose`)
   const finder = page.getByRole('region', { name: 'Finder' })
+  const answered = page.waitForResponse((reply) => reply.url().includes('chart'))
   await finder.getByLabel('Find questions').fill('chart')
+  await answered
   await finder.getByRole('checkbox').nth(1).check()
   await finder.getByRole('button', { name: /^Add 1/ }).click()
   await expect.poll(async () => (await types(id)).length).toBe(2)

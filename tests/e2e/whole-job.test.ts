@@ -267,6 +267,9 @@ it('is given a break for this quiz alone, and takes a part of it: the clock stan
   await page.getByRole('button', { name: 'Who: Nell Ashdown' }).waitFor()
   await page.getByRole('button', { name: 'breaks', exact: true }).click()
   await page.getByText('15 minutes of breaks, for this quiz').waitFor()
+  const given = async () =>
+    (await db.one<{ body: string }>('SELECT body FROM quiz WHERE body LIKE \'%"title":"Evening test"%\''))!.body
+  await expect.poll(given).toContain('"breakMinutes":15')
 
   const { page: paper } = student
   await paper.reload()

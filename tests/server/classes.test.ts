@@ -6,7 +6,7 @@ import { addNamed } from '../../server/domain/classes/adding'
 import { joinAsNew, joinClass } from '../../server/domain/classes/joining'
 import { classByCode, endCode, renewCode } from '../../server/domain/classes/join-codes'
 import { changeClass, makeClass } from '../../server/domain/classes/keeping'
-import { dropGroup, keepGroup, setGroupAccommodation } from '../../server/domain/classes/groups'
+import { dropGroup, groupsOf, keepGroup, setGroupAccommodation } from '../../server/domain/classes/groups'
 import { bringBack, moveStudents, takeOut } from '../../server/domain/classes/members'
 import { setNeeds } from '../../server/domain/classes/needs'
 import { register } from '../../server/domain/classes/register'
@@ -332,4 +332,13 @@ it('a student’s page tells what they can do in the words that they read, and t
   // Of a quiz that is not the teacher's own nothing is told.
   const idrisPage = await studentPage(db, await idris(), 'p-nell-ashdown', day)
   expect(idrisPage.quizzes.map(({ title }) => title)).not.toContain('Compass, speed and distance')
+})
+
+it('two groups of a class have two names, as a reader sees them', async () => {
+  const klass = await newClass('Named groups')
+  const make = async (name: string) => keepGroup(db, await maren(), klass, { name, members: [] }, day)
+  await make('Straße')
+  await expect(make('STRASSE')).rejects.toThrow(/has this name/)
+  await expect(make('straße ')).rejects.toThrow(/has this name/)
+  expect((await groupsOf(db, klass)).map(({ name }) => name)).toEqual(['Straße'])
 })

@@ -253,7 +253,7 @@ describe('one release rule governs every place that shows a score', () => {
     for (const at of [later(30), later(500)]) {
       expect((await reviewFor(db, nell, attempt, at)).score).not.toBeNull()
       const listed = (await myQuizzes(db, await person(db, nell.id), at)).quizzes.find(({ id }) => id === quiz)
-      expect(listed).toMatchObject({ may: 'done', sentence: 'This quiz is not meant for your class.' })
+      expect(listed).toMatchObject({ may: 'done', sentence: 'This quiz is not meant for you.' })
     }
   })
   it('a paper that cannot be marked stops neither the sweep nor who reads its quiz', async () => {

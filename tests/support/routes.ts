@@ -292,6 +292,7 @@ export const routes: Route[] = [
     () => ({ on: 1000, token: 'walk.1', edit: { do: 'set', path: ['rules', 'grace'], was: 1, value: 1 } }),
     ownQuiz,
   ],
+  ['GET', 'quizzes/[id]/why', () => '/api/quizzes/quiz-tides/why?student=p-kit-sorrel', undefined, sharedQuiz],
   ['GET', 'quizzes/[id]/checks', () => '/api/quizzes/quiz-tides/checks', undefined, sharedQuiz],
   ['POST', 'quizzes/[id]/open', () => '/api/quizzes/quiz-buoys/open', undefined, ownQuiz],
   ['GET', 'quizzes/[id]/close', () => '/api/quizzes/quiz-lights/close', undefined, ownQuiz],

@@ -67,8 +67,13 @@ export async function keepGroup(
     const groups = await groupsOf(db, classId)
     const before = groups.find((each) => each.id === group)
     if (group !== null && !before) throw notFound('This group')
-    if (groups.some((each) => each.id !== group && each.name.toLowerCase() === name.toLowerCase()))
-      throw new Problem(422, 'name', 'Another group of this class has this name. Give it another one.')
+    // As the database compares names: it knows more that look alike, and would take one group for the other.
+    const other = await db.one('SELECT 1 AS yes FROM class_group WHERE class_id = ? AND name = ? AND id <> ?', [
+      classId,
+      name,
+      group ?? '',
+    ])
+    if (other) throw new Problem(422, 'name', 'Another group of this class has this name. Give it another one.')
     if (!before && groups.length >= mostGroups)
       throw new Problem(422, 'too-many', `A class has at most ${mostGroups} groups.`)
     const kept = group ?? newId()

@@ -51,11 +51,12 @@ export async function keepField(
 ): Promise<OwnField[]> {
   return database.transaction(async (db) => {
     await db.one('SELECT id FROM school WHERE id = ? FOR UPDATE', [person.school])
-    const all = await db.rows<Pick<OwnFieldRow, 'id' | 'name' | 'sort' | 'taken_out'>>(
-      'SELECT id, name, sort, taken_out FROM own_field WHERE school_id = ?',
-      [person.school],
+    const all = await db.rows<Pick<OwnFieldRow, 'id' | 'sort' | 'taken_out'> & { named: number }>(
+      // As the database compares names: it knows more that look alike.
+      'SELECT id, name = ? AS named, sort, taken_out FROM own_field WHERE school_id = ?',
+      [spec.name, person.school],
     )
-    const named = all.find((each) => each.name.toLowerCase() === spec.name.toLowerCase())
+    const named = all.find((each) => Number(each.named))
     const before = field === null ? (named?.taken_out ? named : undefined) : all.find((each) => each.id === field)
     if (field !== null && !before) throw notFound('This field')
     if (named && named.id !== before?.id)

@@ -40,8 +40,13 @@ export async function keepScale(
     await db.one('SELECT id FROM school WHERE id = ? FOR UPDATE', [person.school])
     const all = await listScales(db, person.school)
     if (scale !== null && !all.some(({ id }) => id === scale)) throw notFound('This scale')
-    if (all.some((each) => each.id !== scale && each.name.toLowerCase() === name.toLowerCase()))
-      throw new Problem(422, 'name', 'Another scale has this name. Give it another one.')
+    // As the database compares names: it knows more that look alike.
+    const other = await db.one('SELECT 1 AS yes FROM grade_scale WHERE school_id = ? AND name = ? AND id <> ?', [
+      person.school,
+      name,
+      scale ?? '',
+    ])
+    if (other) throw new Problem(422, 'name', 'Another scale has this name. Give it another one.')
     if (scale === null && all.length >= mostScales)
       throw new Problem(422, 'too-many', `A school has at most ${mostScales} scales.`)
     const kept = scale ?? newId()

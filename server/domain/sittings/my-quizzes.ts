@@ -3,7 +3,7 @@ import type { Instant } from '../../../core/kit/time'
 import { sizesOf } from '../../../core/figures'
 import { toldToStudents } from '../../../core/quiz'
 import { releasedByHand, releaseOf, shownInLists, type FacetName } from '../../../core/release'
-import { maySit, scheduleFor, toldOfSections } from '../../../core/schedule'
+import { maySit, scheduleFor, seesQuiz, toldOfSections } from '../../../core/schedule'
 import { meantFor } from '../quizzes/meant-for'
 import type { Database, Db } from '../../database/database'
 import { grouped } from '../grouped'
@@ -131,9 +131,7 @@ export async function quizzesOf(
     const schedule = scheduleFor(quiz.rules, student)
     const mine = byQuiz.get(id) ?? []
     const current = currentState({ stored: row.state, quiz }, ends.get(id)!, now)
-    const opened = schedule.windows.some((window) => window.opens <= now)
-    // A group's or their own windows stand in place of their class's; one that has none at all does not see it.
-    if (!mine.length && (!schedule.windows.length || (!opened && !quiz.rules.announced))) return []
+    if (!seesQuiz(current, schedule, quiz.rules.announced, mine.length, now)) return []
     const may = maySit(current, schedule, satOf(mine, quiz.rules).sat, now, person.zone)
     const sitting = mine.find((attempt) => attempt.state === 'open')
     const done = mine.filter((attempt) => attempt.state !== 'open')

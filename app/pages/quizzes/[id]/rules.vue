@@ -23,6 +23,7 @@ const store = useQuiz()
           <h2 class="border-b border-ink pb-1.5 text-xl">Checks</h2>
           <ChecksList class="mt-3 text-label" :checks="store.checks" />
         </section>
+        <WhyNote />
         <ToldNote />
         <TeachersOfQuiz />
       </aside>
