@@ -1,6 +1,7 @@
 import { needWords } from '../people/needs'
 import { releaseOf } from '../release/under-rules'
 import { exact, fixed } from '../kit/exact'
+import { few } from '../kit/phrases'
 import { later, minute, plus, type Instant } from '../kit/time'
 import type { Rules } from '../quiz/schema'
 import { earliestSight, endsOf, leaks, type Ends, type Leak } from '../release'
@@ -20,10 +21,12 @@ export interface SittingSpan {
   marks: DayMark[]
 }
 
-/** One lane of the day line: a class, or a student whose times differ from their class's. */
+/** One lane of the day line: a class, or students whose times differ from their class's in the same way. */
 export interface SittingLane {
   key: string
   name: string
+  /** Students of a lane for several, by name; empty for a class. */
+  students: string[]
   note: string
   /** Why a student's times differ from their class's: each cause in a few words. */
   causes: string[]
@@ -52,7 +55,8 @@ export interface LaneClass {
   students: number
 }
 
-function spansOf(schedule: Schedule): SittingLane['spans'] {
+/** What a student's windows are on the line. */
+export function spansOf(schedule: Schedule): SittingLane['spans'] {
   return schedule.windows.map((window) => {
     const last = lastStartOf(schedule, window)
     return {
@@ -77,6 +81,22 @@ function causesOf({ id, schedule }: LaneStudent): string[] {
     return words.length ? [[words.join(', '), ...(whose ? [whose] : [])].join(', ')] : []
   })
   return [...(own ? ['a window of their own'] : []), ...(ofGroup ? ['a window of their group'] : []), ...given]
+}
+
+/** Students whose times are not those of their class: those that differ alike share a lane. */
+function studentLanes(students: readonly LaneStudent[]): SittingLane[] {
+  const alike = new Map<string, SittingLane>()
+  for (const student of students) {
+    const causes = causesOf(student)
+    if (!student.schedule.windows.length || !causes.length) continue
+    const spans = spansOf(student.schedule)
+    const note = extraWords(student.schedule)
+    const key = JSON.stringify([causes, note, spans])
+    const lane = alike.get(key)
+    if (lane) lane.students.push(student.name)
+    else alike.set(key, { key: student.id, name: '', students: [student.name], note, causes, isClass: false, spans })
+  }
+  return [...alike.values()].map((lane) => ({ ...lane, name: few(lane.students, 1) }))
 }
 
 function releaseLane(
@@ -139,22 +159,13 @@ export function dayLine(
     ...used.map((group) => ({
       key: group.id,
       name: group.name,
+      students: [],
       note: String(group.students),
       causes: [],
       isClass: true,
       spans: spansOf(scheduleOfClass(group.id)),
     })),
-    ...students
-      .map((student) => ({ student, causes: causesOf(student) }))
-      .filter(({ student, causes }) => student.schedule.windows.length && causes.length)
-      .map(({ student, causes }) => ({
-        key: student.id,
-        name: student.name,
-        note: extraWords(student.schedule),
-        causes,
-        isClass: false,
-        spans: spansOf(student.schedule),
-      })),
+    ...studentLanes(students),
   ]
   const leakOf = leakFinder(leaks(rules, students), students)
   const ends = endsOf(students)

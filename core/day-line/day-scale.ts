@@ -5,6 +5,8 @@ import { iso, minute, ms, type Instant } from '../kit/time'
 export interface DayScale {
   /** Place of an instant, 0 to 1; instants outside lie at the ends. */
   at(instant: Instant): number
+  /** The instant at a place, to the minute. */
+  from(place: number): Instant
   /** Beginnings of days, for the eye. */
   ticks: { at: number; label: string }[]
 }
@@ -31,7 +33,59 @@ export function dayScale(instants: readonly Instant[], zone: string): DayScale {
     const share = (t - knots[next - 1]!) / (knots[next]! - knots[next - 1]!)
     return (places[next - 1]! + share * (places[next]! - places[next - 1]!)) / total
   }
-  return { at, ticks: ticksOf(events, zone, at) }
+  const from = (place: number): Instant => {
+    const wanted = Math.min(1, Math.max(0, place)) * total
+    const next = Math.max(
+      1,
+      places.findIndex((each) => each >= wanted),
+    )
+    if (knots.length < 2) return events[0]!
+    const share = (wanted - places[next - 1]!) / (places[next]! - places[next - 1]! || 1)
+    return toMinute(knots[next - 1]! + share * (knots[next]! - knots[next - 1]!))
+  }
+  return { at, from, ticks: ticksOf(events, zone, at) }
+}
+
+const toMinute = (milliseconds: number): Instant => iso(Math.round(milliseconds / minute) * minute)
+
+/** Steps of a line that is to scale, in minutes, with how a tick is written. */
+const steps: [minutes: number, label: string][] = [
+  [5, 'HH:mm'],
+  [15, 'HH:mm'],
+  [60, 'HH:mm'],
+  [180, 'ccc HH:mm'],
+  [720, 'ccc d HH:mm'],
+  [1440, 'ccc d LLL'],
+  [7 * 1440, 'ccc d LLL'],
+  [30 * 1440, 'd LLL'],
+]
+const mostTicks = 10
+
+/**
+ * A scale on which every minute is as wide as another, from minutes to months.
+ * @param from what lies before it is at 0
+ * @param to later than `from`; what lies behind it is at 1
+ */
+export function trueScale(from: Instant, to: Instant, zone: string): DayScale {
+  const [first, last] = [ms(from), ms(to)]
+  const at = (instant: Instant): number => Math.min(1, Math.max(0, (ms(instant) - first) / (last - first)))
+  const length = (last - first) / minute
+  const [unit, label] = steps.find(([minutes]) => length / minutes <= mostTicks) ?? steps.at(-1)!
+  // Ticks stand at round hours and days of the school's clock, also where that changes.
+  const step = unit >= 30 * 1440 ? { months: 1 } : { days: Math.max(1, unit / 1440) }
+  const perDay = Math.max(1, 1440 / unit)
+  const ticks: DayScale['ticks'] = []
+  for (
+    let day = DateTime.fromISO(from, { zone }).startOf(unit >= 30 * 1440 ? 'month' : 'day');
+    day.toMillis() <= last && ticks.length < 60;
+    day = day.plus(step)
+  )
+    for (let i = 0; i < perDay; i++) {
+      const tick = day.set({ hour: Math.floor((i * unit) / 60), minute: (i * unit) % 60 })
+      if (tick.toMillis() >= first && tick.toMillis() <= last)
+        ticks.push({ at: at(iso(tick.toMillis())), label: tick.toFormat(label) })
+    }
+  return { at, from: (place) => toMinute(first + Math.min(1, Math.max(0, place)) * (last - first)), ticks }
 }
 
 /** Days, as many as there is room for: labels lie at least a tenth of the line apart. */

@@ -38,19 +38,31 @@ export interface Visible {
   changesAt: Instant | null
 }
 
+/** Where nobody is left to wait for, handing in is enough. */
+const ended = (end: End, { handedInAt }: ReleaseContext): Instant | null =>
+  end.is === 'beforeAll' ? handedInAt : instantOfEnd(end)
+
+/** What a moment with an offset begins from. */
+function baseOf(at: Exclude<Moment['at'], 'never' | 'instant' | 'teacher'>, context: ReleaseContext): Instant | null {
+  switch (at) {
+    case 'handIn':
+      return context.handedInAt
+    case 'marked':
+      return context.markedAt
+    case 'attemptsUsed':
+      // Without a further attempt to come, the end of the last window uses them up.
+      return earlier(context.attemptsUsedAt, ended(context.classEnd, context))
+    case 'due':
+      return context.due
+    case 'windowClosed':
+      return ended(context.classEnd, context)
+    case 'everyoneDone':
+      return ended(context.everyoneEnd, context)
+  }
+}
+
 /** The instant that a moment means in a context, or null while it is not known (or never comes). */
 export function instantOf(moment: Moment, context: ReleaseContext): Instant | null {
-  // Where nobody is left to wait for, handing in is enough.
-  const ended = (end: End): Instant | null => (end.is === 'beforeAll' ? context.handedInAt : instantOfEnd(end))
-  const bases: Record<Exclude<Moment['at'], 'never' | 'instant' | 'teacher'>, Instant | null> = {
-    handIn: context.handedInAt,
-    marked: context.markedAt,
-    // Without a further attempt to come, the end of the last window uses them up.
-    attemptsUsed: earlier(context.attemptsUsedAt, ended(context.classEnd)),
-    due: context.due,
-    windowClosed: ended(context.classEnd),
-    everyoneDone: ended(context.everyoneEnd),
-  }
   switch (moment.at) {
     case 'never':
       return null
@@ -59,8 +71,8 @@ export function instantOf(moment: Moment, context: ReleaseContext): Instant | nu
     case 'teacher':
       return context.releasedAt
     default: {
-      const base = bases[moment.at]
-      return base === null ? null : plus(base, moment.offset * minute)
+      const base = baseOf(moment.at, context)
+      return base === null || moment.offset === 0 ? base : plus(base, moment.offset * minute)
     }
   }
 }
@@ -70,24 +82,23 @@ export function instantOf(moment: Moment, context: ReleaseContext): Instant | nu
  * is shown of an attempt that is under way.
  */
 export function visibleFacets(rules: ReleaseRules, context: ReleaseContext, now: Instant): Visible {
-  const changes: Instant[] = []
-  const facets = Object.fromEntries(
-    facetNames.map((name): [FacetName, FacetSight] => {
-      const rule = rules[name]
-      const from = instantOf(rule.from, context)
-      const allowed =
-        context.handedInAt !== null &&
-        !(rule.ifPassed && context.passed !== true) &&
-        !(rule.once && context.viewed.includes(name))
-      // What ends before it begins is never shown, and changes nothing.
-      const ever = allowed && from !== null && (rule.until === null || from < rule.until)
-      const shown = ever && from <= now && (rule.until === null || now < rule.until)
-      if (ever && from > now) changes.push(from)
-      if (shown && rule.until !== null) changes.push(rule.until)
-      return [name, { shown, from, moment: rule.from.at, ifPassed: rule.ifPassed }]
-    }),
-  ) as Record<FacetName, FacetSight>
-  return { facets, changesAt: changes.sort()[0] ?? null }
+  let changesAt: Instant | null = null
+  const facets = {} as Record<FacetName, FacetSight>
+  for (const name of facetNames) {
+    const rule = rules[name]
+    const from = instantOf(rule.from, context)
+    const allowed =
+      context.handedInAt !== null &&
+      !(rule.ifPassed && context.passed !== true) &&
+      !(rule.once && context.viewed.includes(name))
+    // What ends before it begins is never shown, and changes nothing.
+    const ever = allowed && from !== null && (rule.until === null || from < rule.until)
+    const shown = ever && from <= now && (rule.until === null || now < rule.until)
+    if (ever && from > now) changesAt = earlier(changesAt, from)
+    if (shown && rule.until !== null) changesAt = earlier(changesAt, rule.until)
+    facets[name] = { shown, from, moment: rule.from.at, ifPassed: rule.ifPassed }
+  }
+  return { facets, changesAt }
 }
 
 /**

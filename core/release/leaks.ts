@@ -1,5 +1,6 @@
 import { hasEnded, instantOfEnd, latest, minute, plus, type End, type Instant } from '../kit/time'
 import type { Rules } from '../quiz/schema'
+import { scheduleKey } from '../schedule/schedule'
 import { latestEndFrom, startsOf, type Starts } from '../schedule/starts'
 import { sightsOf, type Sight } from './earliest'
 import { endsOf, type Assigned } from './ends'
@@ -20,11 +21,25 @@ export interface Leak {
 /** What gives the key away (semantics §7): own answers matter only beside marks. */
 export const telling: readonly FacetName[] = ['key', 'comments', 'marks']
 
-/** Somebody assigned, with what is worked out of their schedule once. */
-interface Student extends Assigned {
-  id: string
+/** Students of one schedule and the same classes, with what is worked out of it once. */
+interface Sort extends Assigned {
+  ids: string[]
   starts: Starts[]
   end: End
+}
+
+function sortsOf(everyone: readonly Assigned[]): Sort[] {
+  const sorts = new Map<string, Sort>()
+  for (const { schedule, classes } of everyone) {
+    const key = `${scheduleKey(schedule)} ${classes.join()}`
+    const known = sorts.get(key)
+    if (known) known.ids.push(schedule.student)
+    else {
+      const starts = startsOf(schedule)
+      sorts.set(key, { schedule, classes, ids: [schedule.student], starts, end: latestEndFrom(schedule, starts, '') })
+    }
+  }
+  return [...sorts.values()]
 }
 
 /** Who sees a facet first at an instant, and whose own next attempts are given away then, until when. */
@@ -40,28 +55,24 @@ interface Group {
  */
 export function leaks(rules: Rules, everyone: readonly Assigned[]): Leak[] {
   const ends = endsOf(everyone)
-  const students = everyone.map((each): Student => {
-    const starts = startsOf(each.schedule)
-    return { ...each, id: each.schedule.student, starts, end: latestEndFrom(each.schedule, starts, '') }
-  })
-  const sitters = students.filter(({ starts }) => starts.length)
+  const sorts = sortsOf(everyone)
+  const sitters = sorts.filter(({ starts }) => starts.length)
   return telling
     .flatMap((facet) => {
       const groups = new Map<Instant, Group>()
-      const group = (at: Instant) => {
+      const group = (at: Instant, { ids }: Sort) => {
         const known = groups.get(at) ?? { viewers: new Set(), own: [] }
         groups.set(at, known)
+        for (const id of ids) known.viewers.add(id)
         return known
       }
-      for (const student of students) {
-        const sights = sightsOf(rules, facet, student.schedule, student.classes, ends, student.starts)
+      for (const sort of sorts) {
+        const sights = sightsOf(rules, facet, sort.schedule, sort.classes, ends, sort.starts)
         const first = earliest(sights)
         if (!first) continue
-        group(first.at).viewers.add(student.id)
-        const own = earliest(sights.filter((sight) => !hasEnded(ownEnd(rules, facet, student, sight), sight.at)))
-        if (!own) continue
-        group(own.at).viewers.add(student.id)
-        group(own.at).own.push(ownEnd(rules, facet, student, own))
+        group(first.at, sort)
+        const own = earliest(sights.filter((sight) => !hasEnded(ownEnd(rules, facet, sort, sight), sight.at)))
+        if (own) group(own.at, sort).own.push(ownEnd(rules, facet, sort, own))
       }
       return [...groups].flatMap(([at, { viewers, own }]) => leaksAt(facet, at, viewers, own, sitters))
     })
@@ -72,7 +83,7 @@ const earliest = (sights: readonly Sight[]): Sight | undefined =>
   sights.reduce<Sight | undefined>((first, sight) => (!first || sight.at < first.at ? sight : first), undefined)
 
 /** Until when somebody who has sat once and seen a facet may still sit again; before all where no rule gives another attempt. */
-function ownEnd(rules: Rules, facet: FacetName, { schedule, starts }: Student, { handedInAt }: Sight): End {
+function ownEnd(rules: Rules, facet: FacetName, { schedule, starts }: Sort, { handedInAt }: Sight): End {
   const { count, wait, untilPassed } = schedule.attempts
   const isLast = count === 1 || rules.release[facet].from.at === 'attemptsUsed'
   if (isLast || (untilPassed && rules.release[facet].ifPassed)) return { is: 'beforeAll' }
@@ -84,17 +95,21 @@ function leaksAt(
   at: Instant,
   viewers: ReadonlySet<string>,
   own: readonly End[],
-  sitters: readonly Student[],
+  sitters: readonly Sort[],
 ): Leak[] {
+  const still = sitters.filter(({ end }) => !hasEnded(end, at))
   // One viewer alone cannot tell themself; another who sees it as early still can be told by the first.
-  const others = sitters.filter(({ id, end }) => !hasEnded(end, at) && (viewers.size > 1 || !viewers.has(id)))
+  const alone = viewers.size === 1 ? [...viewers][0] : undefined
+  const others = still
+    .map(({ ids, end }) => ({ ids: alone === undefined ? ids : ids.filter((id) => id !== alone), end }))
+    .filter(({ ids }) => ids.length)
   if (!others.length && !own.length) return []
   return [
     {
       facet,
       viewers: [...viewers],
       at,
-      sitters: others.map(({ id }) => id),
+      sitters: others.flatMap(({ ids }) => ids),
       until: instantOfEnd(latest([...others.map(({ end }) => end), ...own])),
       own: own.length > 0,
     },

@@ -114,6 +114,13 @@ export function scheduleFor(rules: Rules, student: Student): Schedule {
   }
 }
 
+/** Stands for all that differs between the schedules of students under the same rules: those with one key have the same times. */
+export function scheduleKey(schedule: Schedule): string {
+  const { windows, limit, stretchWindow, factor, extraMinutes, breaks, attempts } = schedule
+  const times = windows.map(({ id, closes, due }) => `${id} ${closes} ${due}`).join()
+  return `${times} ${limit} ${stretchWindow} ${factor} ${extraMinutes} ${breaks} ${attempts.count}`
+}
+
 /** Whether a teacher has closed a window at once: it ends for everybody, and with it what was begun in it. */
 export function isClosed(window: Window): window is Window & { closes: Instant } {
   return window.closes !== null && window.closedAt === window.closes

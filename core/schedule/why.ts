@@ -66,14 +66,14 @@ function windowsWords(schedule: Schedule, { student, names, zone }: Asked): stri
 type No = Extract<MaySit, { may: false }>
 
 function decided(why: WhyNot, found: No, schedule: Schedule, asked: Asked): { words: string; remedy: Remedy | null } {
-  const { student, state, sat, quiz, zone } = asked
+  const { state, sat, quiz, zone } = asked
   const from = found.from && sentenceTime(found.from, zone)
   const windows = windowsWords(schedule, asked)
   switch (why) {
     case 'sitting':
       return { words: `is working on attempt ${found.sitting} and may go on with it`, remedy: null }
     case 'state':
-      return { words: `cannot: the quiz is ${state === 'draft' ? 'a draft' : state}`, remedy: null }
+      return { words: `cannot: the quiz is ${state}`, remedy: null }
     case 'notMeant':
       return {
         words: 'does not see it: no window is for them, nor for a class or group of theirs',
@@ -117,6 +117,11 @@ export function whySit(asked: Asked): Why {
   const schedule = scheduleFor(quiz.rules, student)
   const found = maySit(state, schedule, sat, now, zone)
   const sees = seesQuiz(state, schedule, quiz.rules.announced, sat.attempts.length, now)
+  if (state === 'draft') {
+    const opened = whySit({ ...asked, state: 'open' })
+    const sentence = `The quiz is a draft. Opened now, ${opened.sentence}`
+    return { ...opened, sees, may: false, told: sees ? found.sentence : '', sentence }
+  }
   if (found.may)
     return {
       sees,

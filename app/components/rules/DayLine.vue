@@ -1,28 +1,75 @@
 <script setup lang="ts">
+import { useMediaQuery } from '@vueuse/core'
 import { clockTime, count, sentenceTime } from '~~/core/kit/phrases'
+import { minute, ms, plus, type Instant } from '~~/core/kit/time'
 import { facetLabels, momentLabels } from '~~/core/release/schema'
-import { dayLine, type ReleaseLane } from '~~/core/day-line/day-line'
-import { dayScale } from '~~/core/day-line/day-scale'
+import { dayLine, type ReleaseLane, type SittingLane, type SittingSpan } from '~~/core/day-line/day-line'
+import { dayScale, trueScale, type DayScale } from '~~/core/day-line/day-scale'
+import { eventsOf } from '~~/core/day-line/events'
+import { atInstant } from '~~/core/day-line/instant'
 import { assignedTo } from '~~/core/schedule/assigned'
 import { scheduleFor } from '~~/core/schedule/schedule'
 import { noAccommodation } from '~~/core/quiz'
+import { setAt } from '~~/core/quiz/edits'
 
-/** The drawing of all that happens over time, worked out of the rules by core at every change. */
+/**
+ * The drawing of all that happens over time, worked out of the rules by core at every change. Times of windows are moved on
+ * it; whatever instant is pointed at tells who can start, who may be at work and who sees what.
+ */
 const store = useQuiz()
 const session = useSession()
 const now = useNow(30_000)
 const when = (at: string) => sentenceTime(at, session.zone)
 
+/** A time that is being moved: what the line shows until it is let go. */
+type Moved = { window: string; name: 'opens' | 'closes' | 'due' | 'latestStart'; at: Instant }
+const moved = shallowRef<Moved | null>(null)
+const rules = computed(() => {
+  const known = store.quiz!.rules
+  const move = moved.value
+  if (!move) return known
+  const windows = known.windows.map((each) => (each.id === move.window ? { ...each, [move.name]: move.at } : each))
+  return { ...known, windows }
+})
+const assigned = computed(() => (store.quiz && store.view ? assignedTo(store.view.students, rules.value) : []))
 const line = computed(() => {
   if (!store.quiz || !store.view) return null
-  const { rules } = store.quiz
-  const { classes, students } = store.view
   const ofClass = (id: string) =>
-    scheduleFor(rules, { id: `class ${id}`, name: '', classes: [id], groups: [], accommodations: [noAccommodation] })
-  return dayLine(rules, classes, assignedTo(students, rules), ofClass, now.value)
+    scheduleFor(rules.value, {
+      id: `class ${id}`,
+      name: '',
+      classes: [id],
+      groups: [],
+      accommodations: [noAccommodation],
+    })
+  return dayLine(rules.value, store.view.classes, assigned.value, ofClass, now.value)
 })
-const scale = computed(() => {
+
+/** Folded, or to scale in a stretch of time that is made narrower and wider. */
+const view = shallowRef<{ from: Instant; to: Instant } | null>(null)
+function whole() {
+  const { starts, ends } = line.value!
+  const room = Math.max(30 * minute, (ms(ends) - ms(starts)) * 0.03)
+  view.value = { from: plus(starts, -room), to: plus(ends, room) }
+}
+const shortest = 20 * minute
+function zoom(by: number) {
+  const { from, to } = view.value!
+  const [first, last] = [ms(from), ms(to)]
+  const middle = cursor.value && cursor.value > from && cursor.value < to ? ms(cursor.value) : (first + last) / 2
+  const length = Math.max(shortest, (last - first) * by)
+  const start = middle - ((middle - first) / (last - first)) * length
+  view.value = { from: new Date(start).toISOString(), to: new Date(start + length).toISOString() }
+}
+function pan(by: number) {
+  const { from, to } = view.value!
+  const step = (ms(to) - ms(from)) * by
+  view.value = { from: plus(from, step), to: plus(to, step) }
+}
+
+const fresh = computed(() => {
   if (!line.value) return null
+  if (view.value) return trueScale(view.value.from, view.value.to, session.zone)
   const { starts, ends, sitting, release, dues } = line.value
   const known = [
     starts,
@@ -39,6 +86,9 @@ const scale = computed(() => {
     session.zone,
   )
 })
+/** While something is moved the scale stands still under it. */
+const held = shallowRef<DayScale | null>(null)
+const scale = computed(() => held.value ?? fresh.value)
 /** Percent of the width that the scale takes: the rest is for words that begin at its end. */
 const room = 85
 const left = (at: string) => `${scale.value!.at(at) * room}%`
@@ -46,6 +96,69 @@ const width = (from: string, to: string | null) =>
   to === null
     ? `${100 - scale.value!.at(from) * room}%`
     : `${Math.max(0.4, (scale.value!.at(to) - scale.value!.at(from)) * room)}%`
+/** Whether something between two instants is in sight. */
+const inSight = (from: string, to: string | null) =>
+  !view.value || (from < view.value.to && (to === null || to > view.value.from))
+
+/** On a narrow page the line is a list. */
+const narrow = useMediaQuery('(max-width: 50rem)')
+const area = useTemplateRef<HTMLElement>('area')
+function instantAt(x: number): Instant {
+  const { left: start, width: whole } = area.value!.getBoundingClientRect()
+  return scale.value!.from((x - start) / whole / (room / 100))
+}
+function move(window: string, name: Moved['name'], at: Instant) {
+  held.value ??= fresh.value
+  moved.value = { window, name, at }
+  cursor.value = at
+}
+function letGo() {
+  moved.value = null
+  held.value = null
+}
+function set(window: string, name: Moved['name'], at: Instant) {
+  letGo()
+  store.make(setAt(store.quiz!, ['rules', 'windows', window, name], at))
+}
+/** Times of a class's window that are moved on its lane. */
+function handles(lane: SittingLane, span: SittingSpan): { name: Moved['name']; title: string; at: Instant }[] {
+  const window = rules.value.windows.find(({ id }) => id === span.window)
+  if (!lane.isClass || !window || window.closedAt !== null) return []
+  const titles = { opens: 'opens', latestStart: 'latest start', due: 'due', closes: 'closes' } as const
+  return (['opens', 'latestStart', 'due', 'closes'] as const).flatMap((name) => {
+    const at = window[name]
+    return at === null || !inSight(at, at) ? [] : [{ name, title: `${lane.name}, ${titles[name]}`, at }]
+  })
+}
+
+/** The instant that is pointed at. */
+const cursor = ref<Instant | null>(null)
+const told = computed(() =>
+  cursor.value && line.value && store.view
+    ? atInstant(line.value, assigned.value, store.view.classes, cursor.value)
+    : null,
+)
+function point(event: PointerEvent) {
+  if (!moved.value) cursor.value = instantAt(event.clientX)
+}
+const stops = computed(() => (line.value ? [...new Set(eventsOf(line.value).map(({ at }) => at))] : []))
+function keyOnLine(event: KeyboardEvent) {
+  if (event.ctrlKey || event.metaKey || event.altKey) return
+  const here = cursor.value ?? now.value
+  const to =
+    event.key === 'PageUp'
+      ? stops.value.find((at) => at > here)
+      : event.key === 'PageDown'
+        ? stops.value.findLast((at) => at < here)
+        : event.key === 'ArrowRight' || event.key === 'ArrowLeft'
+          ? scale.value!.from(scale.value!.at(here) + (event.key === 'ArrowRight' ? 0.01 : -0.01))
+          : event.key === 'Home'
+            ? now.value
+            : undefined
+  if (to === undefined) return
+  event.preventDefault()
+  cursor.value = to
+}
 
 const hours = (span: { opens: string; closes: string | null }) =>
   `${clockTime(span.opens, session.zone)}–${span.closes ? clockTime(span.closes, session.zone) : ''}`
@@ -63,19 +176,38 @@ function spanWords(lane: ReleaseLane, span: ReleaseLane['spans'][number]): strin
 </script>
 
 <template>
-  <section
-    v-if="line && scale"
-    aria-label="Day line"
-    tabindex="0"
-    class="overflow-x-auto rounded border border-rule bg-sheet px-3.5 py-2"
-  >
+  <section v-if="line && scale" aria-label="Day line" class="rounded border border-rule bg-sheet px-3.5 py-2">
     <p v-if="!store.quiz?.rules.windows.length" class="py-6 text-center text-soft">
       The day line is drawn as soon as a class has a window.
     </p>
-    <div v-else class="min-w-180 text-note">
+    <DayEvents v-else-if="narrow" :events="eventsOf(line)" :now="now" />
+    <div v-else class="text-note">
       <div class="grid grid-cols-[12rem_1fr]">
-        <span class="text-soft" title="Days in which nothing happens are drawn narrow">not to scale</span>
-        <div class="relative h-6 border-b border-rule">
+        <span class="flex flex-wrap items-center gap-1">
+          <button
+            class="rounded border border-rule px-1.5 hover:bg-petrol-tint"
+            :title="view ? 'Days in which nothing happens are drawn narrow' : 'Every minute as wide as another'"
+            @click="view ? (view = null) : whole()"
+          >
+            {{ view ? 'to scale' : 'folded' }}
+          </button>
+          <template v-if="view">
+            <button class="zoom" aria-label="Earlier" @click="pan(-0.4)">←</button>
+            <button class="zoom" aria-label="Wider" @click="zoom(2)">−</button>
+            <button class="zoom" aria-label="Nearer" @click="zoom(0.5)">+</button>
+            <button class="zoom" aria-label="Later" @click="pan(0.4)">→</button>
+          </template>
+        </span>
+        <div class="relative h-6 border-b border-rule" @pointermove="point" @pointerdown="point">
+          <span
+            role="slider"
+            tabindex="0"
+            aria-label="An instant of the day line"
+            :aria-valuenow="Math.round(Date.parse(cursor ?? now) / minute)"
+            :aria-valuetext="told ? `${when(cursor!)}. ${told.start} ${told.work} ${told.see}` : when(now)"
+            @keydown="keyOnLine"
+            class="absolute inset-0"
+          />
           <span
             v-for="tick in scale.ticks"
             :key="tick.at"
@@ -85,13 +217,18 @@ function spanWords(lane: ReleaseLane, span: ReleaseLane['spans'][number]): strin
           >
         </div>
       </div>
-      <div class="relative">
-        <div class="pointer-events-none absolute inset-y-0 left-48 right-0" aria-hidden="true">
-          <span class="absolute inset-y-0 z-10 border-l-2 border-bloom" :style="{ left: left(now) }"
+      <div class="relative" @pointermove="point" @pointerdown="point">
+        <div ref="area" class="pointer-events-none absolute inset-y-0 left-48 right-0" aria-hidden="true">
+          <span
+            v-if="cursor && inSight(cursor, cursor)"
+            class="absolute inset-y-0 border-l border-bloom/60"
+            :style="{ left: left(cursor) }"
+          />
+          <span v-if="inSight(now, now)" class="absolute inset-y-0 border-l-2 border-bloom" :style="{ left: left(now) }"
             ><span class="absolute left-1 top-0 font-semibold text-bloom">now</span></span
           >
           <span
-            v-for="due in line.dues"
+            v-for="due in line.dues.filter((at) => inSight(at, at))"
             :key="due"
             class="absolute inset-y-0 border-l border-dashed border-amber"
             :style="{ left: left(due) }"
@@ -105,7 +242,9 @@ function spanWords(lane: ReleaseLane, span: ReleaseLane['spans'][number]): strin
             :key="lane.key"
             class="grid grid-cols-[12rem_1fr] items-center border-b border-rule/60 py-0.5"
           >
-            <span class="min-w-0 pr-2" :title="lane.causes.join('; ')"
+            <span
+              class="min-w-0 pr-2"
+              :title="[lane.students.join(', '), lane.causes.join('; ')].filter(Boolean).join(': ')"
               ><span class="block truncate text-small"
                 >{{ lane.name }} <span class="text-soft">{{ lane.note }}</span></span
               ><span v-if="lane.causes.length" class="block text-caption leading-4 text-soft">{{
@@ -115,6 +254,7 @@ function spanWords(lane: ReleaseLane, span: ReleaseLane['spans'][number]): strin
             <div class="relative h-4">
               <template v-for="span in lane.spans" :key="span.window">
                 <span
+                  v-if="inSight(span.opens, span.closes)"
                   class="absolute inset-y-0 rounded-l bg-petrol"
                   :style="{ left: left(span.opens), width: width(span.opens, span.closes) }"
                   ><span class="sr-only"
@@ -126,7 +266,7 @@ function spanWords(lane: ReleaseLane, span: ReleaseLane['spans'][number]): strin
                   ></span
                 >
                 <span
-                  v-if="span.closes && span.reach && span.reach > span.closes"
+                  v-if="span.closes && span.reach && span.reach > span.closes && inSight(span.closes, span.reach)"
                   class="hatched absolute inset-y-0 rounded-r"
                   :style="{ left: left(span.closes), width: width(span.closes, span.reach) }"
                   :title="`A clock may run until ${when(span.reach)}`"
@@ -134,7 +274,7 @@ function spanWords(lane: ReleaseLane, span: ReleaseLane['spans'][number]): strin
                 >
                 <template v-for="mark in span.marks" :key="mark.sort">
                   <span
-                    v-if="mark.sort === 'last'"
+                    v-if="mark.sort === 'last' && inSight(mark.at, mark.at)"
                     class="absolute -inset-y-0.5 border-l-2 border-ink"
                     :style="{ left: left(mark.at) }"
                     :title="`${mark.words} ${when(mark.at)}`"
@@ -146,6 +286,18 @@ function spanWords(lane: ReleaseLane, span: ReleaseLane['spans'][number]): strin
                     ></span
                   ><span class="sr-only">{{ mark.words }} {{ when(mark.at) }}</span>
                 </template>
+                <DayHandle
+                  v-for="handle in handles(lane, span)"
+                  :key="handle.name"
+                  :at="handle.at"
+                  :place="left(handle.at)"
+                  :name="handle.title"
+                  :words="when(handle.at)"
+                  :place-to-instant="instantAt"
+                  @move="move(span.window, handle.name, $event)"
+                  @set="set(span.window, handle.name, $event)"
+                  @leave="letGo"
+                />
               </template>
             </div>
           </li>
@@ -161,14 +313,14 @@ function spanWords(lane: ReleaseLane, span: ReleaseLane['spans'][number]): strin
             <div class="relative h-5">
               <template v-for="(span, index) in lane.spans" :key="index">
                 <span
-                  v-if="span.from"
+                  v-if="span.from && inSight(span.from, lane.spans[index + 1]?.from ?? null)"
                   class="absolute inset-y-0 overflow-hidden whitespace-nowrap border-l-4 pl-1.5 font-semibold leading-5"
                   :class="span.leak ? 'border-red bg-red-tint text-red' : 'border-petrol bg-petrol-tint text-petrol'"
                   :style="{ left: left(span.from), width: width(span.from, lane.spans[index + 1]?.from ?? null) }"
                   :title="`${span.groups.join(', ')}: ${when(span.from)}`"
                   >{{ spanWords(lane, span) }}</span
                 >
-                <span v-else class="absolute inset-y-0 left-0 text-soft"
+                <span v-else-if="!span.from" class="absolute inset-y-0 left-0 text-soft"
                   >{{ spanWords(lane, span) }}: not foreseen</span
                 >
               </template>
@@ -177,11 +329,25 @@ function spanWords(lane: ReleaseLane, span: ReleaseLane['spans'][number]): strin
           <li v-if="!line.release.length" class="text-soft">Nothing is shown at any time.</li>
         </ul>
       </div>
+      <p class="mt-1.5 min-h-10 border-t border-rule pt-1.5 text-small">
+        <template v-if="told && cursor"
+          ><span class="font-semibold text-bloom">{{ when(cursor) }}</span> {{ told.start }} {{ told.work }}
+          {{ told.see }}</template
+        ><span v-else class="text-soft"
+          >Point at the line, or use arrow and page keys on it: what holds at that instant is told here. Ends of windows
+          are dragged, or moved by arrow keys.</span
+        >
+      </p>
     </div>
   </section>
 </template>
 
 <style scoped>
+.zoom {
+  min-width: 1.5rem;
+  border: 1px solid var(--rule);
+  border-radius: 0.25rem;
+}
 .hatched {
   background: repeating-linear-gradient(-45deg, var(--petrol) 0 5px, var(--petrol-mid) 5px 9px);
 }

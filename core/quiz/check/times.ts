@@ -3,6 +3,7 @@ import { count, duration, few, sentenceTime } from '../../kit/phrases'
 import { minute, ms, plus } from '../../kit/time'
 import { whoWords } from '../../rules/window/who'
 import { limitsFor, lastStartOf } from '../../schedule/clock'
+import { scheduleKey } from '../../schedule/schedule'
 import { nextStart, startsOf } from '../../schedule/starts'
 import { setAt, together, removeFrom } from '../edits/make'
 import type { Edit } from '../edits/edit'
@@ -12,17 +13,32 @@ import { look, type CheckContext, type Found } from './check'
 /** Checks of what the rules mean for the times of whom: each names who is meant, and by how much. */
 
 type Student = CheckContext['students'][number]
+/** Students of one schedule: what is asked of it is asked once. */
+interface Alike {
+  schedule: Student['schedule']
+  students: Student[]
+}
+function alike(students: readonly Student[]): Alike[] {
+  const sorts = new Map<string, Alike>()
+  for (const student of students) {
+    const key = scheduleKey(student.schedule)
+    const known = sorts.get(key)
+    if (known) known.students.push(student)
+    else sorts.set(key, { schedule: student.schedule, students: [student] })
+  }
+  return [...sorts.values()]
+}
+
 interface Short {
-  student: Student
+  students: Student[]
   window: Window
   /** Minutes by which they have less than their time. */
   by: number
 }
 
 /** Who has less than their time although they start as the window opens. */
-function shortWindows(students: readonly Student[]): Short[] {
-  return students.flatMap((student) => {
-    const { schedule } = student
+function shortWindows(everybody: readonly Student[]): Short[] {
+  return alike(everybody).flatMap(({ schedule, students }) => {
     const { limit } = schedule
     if (limit === null) return []
     return schedule.windows.flatMap((window) => {
@@ -30,7 +46,7 @@ function shortWindows(students: readonly Student[]): Short[] {
       if (last !== null && last <= window.opens) return []
       const { deadline } = limitsFor(schedule, { startedAt: window.opens, window: window.id })
       const by = deadline === null ? 0 : limit - (ms(deadline) - ms(window.opens)) / minute
-      return by > 0 ? [{ student, window, by }] : []
+      return by > 0 ? [{ students, window, by }] : []
     })
   })
 }
@@ -38,8 +54,11 @@ function shortWindows(students: readonly Student[]): Short[] {
 /** "everybody loses 15 minutes", or "lost are: Ada Brook 20 minutes and Ben Carr 5 minutes". */
 function lossWords(short: readonly Short[], all: number): string {
   const amounts = new Set(short.map(({ by }) => by))
-  if (short.length === all && amounts.size === 1) return `everybody loses ${duration(short[0]!.by)}`
-  const each = [...short].sort((a, b) => b.by - a.by).map(({ student, by }) => `${student.name} ${duration(by)}`)
+  const losing = short.reduce((sum, { students }) => sum + students.length, 0)
+  if (losing === all && amounts.size === 1) return `everybody loses ${duration(short[0]!.by)}`
+  const each = [...short]
+    .sort((a, b) => b.by - a.by)
+    .flatMap(({ students, by }) => students.map(({ name }) => `${name} ${duration(by)}`))
   return `lost are: ${few(each)}`
 }
 
@@ -121,8 +140,8 @@ export function graceChecks(quiz: Quiz, { students }: CheckContext): Found {
   ]
 }
 
-/** The most attempts, of no length, that somebody can make in their windows with their waits; at most as many as there are. */
-function mostAttempts({ schedule }: Student): number {
+/** The most attempts, of no length, that can be made in windows with their waits; at most as many as there are. */
+function mostAttempts({ schedule }: Alike): number {
   const { count: allowed, wait } = schedule.attempts
   const starts = startsOf(schedule)
   let at = nextStart(starts, '')
@@ -165,7 +184,7 @@ export function attemptChecks(quiz: Quiz, { students }: CheckContext): Found {
       ),
     ]
   if (allowed === null || allowed < 3 || wait === 0 || !students.length) return []
-  const most = Math.max(...students.map(mostAttempts))
+  const most = Math.max(...alike(students).map(mostAttempts))
   // One alone is told with the wait.
   if (most >= allowed || most < 2) return []
   return [
@@ -181,10 +200,11 @@ export function attemptChecks(quiz: Quiz, { students }: CheckContext): Found {
 
 /** A due time behind the end of its window, where nobody can be at work any more. */
 export function dueOutsideChecks(quiz: Quiz, { students, names, zone }: CheckContext): Found {
+  const sorts = alike(students)
   return quiz.rules.windows.flatMap((window) => {
     const { due, closes } = window
     if (due === null || closes === null || due <= closes) return []
-    const reaches = students.flatMap(({ schedule }) => {
+    const reaches = sorts.flatMap(({ schedule }) => {
       const mine = schedule.windows.find(({ id }) => id === window.id)
       const last = mine && lastStartOf(schedule, mine)
       return last ? (limitsFor(schedule, { startedAt: last, window: window.id }).hardStop ?? []) : []
@@ -269,6 +289,7 @@ export function peopleChecks(quiz: Quiz, { students, names }: CheckContext): Fou
   const classes = [...new Set(windows.flatMap((window) => window.classes))]
   const several = students.filter(
     ({ schedule }) =>
+      schedule.windows.length > 1 &&
       new Set(schedule.windows.map(({ classes: meant, opens, closes }) => `${meant.join()} ${opens} ${closes}`)).size >
         1 &&
       new Set(schedule.windows.map(({ classes: meant }) => meant.join())).size > 1 &&
