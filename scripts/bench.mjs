@@ -69,6 +69,7 @@ measure('paper.ts')
 measure('score.ts')
 measure('figures.ts')
 measure('blueprint.ts')
+measure('rules.ts')
 const folder = mkdtempSync(join(tmpdir(), 'thistle-bench-'))
 const database = await startMariadb(folder)
 try {
@@ -81,6 +82,7 @@ try {
   measure('lists.ts', { THISTLE_DATABASE_URL: database.url })
   measure('compose.ts', { THISTLE_DATABASE_URL: database.url })
   measure('roster.ts', { THISTLE_DATABASE_URL: database.url })
+  measure('rules-page.ts', { THISTLE_DATABASE_URL: database.url })
 } finally {
   await database.stop()
 }
@@ -112,6 +114,10 @@ const bounds = {
   'roster.look': ['at most', 3],
   'roster.take': ['at most', 10],
   'class.open': ['at most', 1000],
+  'rules.leaks': ['at most', 150],
+  'rules.dayline': ['at most', 100],
+  'rules.drag': ['at most', 100],
+  'release.rate': ['at least', 200_000],
 }
 /** A rate or a time as the reference machine would have it; anything else as it is. */
 function onReference(name, value, unit) {

@@ -516,6 +516,17 @@ export interface RulesVersionRow {
   made_at: string
 }
 
+export interface RuleSetRow {
+  id: string
+  school_id: string
+  owner_id: string
+  name: string
+  words: string
+  body: string
+  shared: number
+  usual: number
+}
+
 export interface SavedSearchRow {
   id: string
   person_id: string

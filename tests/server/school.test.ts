@@ -11,7 +11,9 @@ import { studentPage } from '../../server/domain/people/student-page'
 import { changePerson } from '../../server/domain/people/people'
 import { checksFor } from '../../server/domain/quizzes/checks'
 import { heldNow } from '../../server/domain/quizzes/held'
-import { loadQuiz } from '../../server/domain/quizzes/quizzes'
+import { ruleSets } from '../../core/rules/sets'
+import { dropSet, keepSet, listSets } from '../../server/domain/quizzes/rule-sets'
+import { createQuiz, loadQuiz } from '../../server/domain/quizzes/quizzes'
 import { quizView } from '../../server/domain/quizzes/view'
 import { reviewFor } from '../../server/domain/reviews/review'
 import { handIn } from '../../server/domain/sittings/hand-in'
@@ -113,5 +115,30 @@ describe('a field of the school’s own', () => {
     expect((await valuesOf(db, [nell])).size).toBe(0)
     await giveNameBack(db, await maren(), nell, day)
     expect(Object.values((await valuesOf(db, [nell])).get(nell)!).sort()).toEqual(['3.5', 'Red'])
+  })
+})
+
+describe('a set of rules', () => {
+  const set = { name: 'Friday test', words: '', rules: ruleSets[2]!.rules, shared: false, usual: false }
+  it('is its teacher’s, until it is shared; others start from it and cannot change it', async () => {
+    const idris = await person(db, 'p-idris')
+    const [made] = await keepSet(db, await maren(), set, day)
+    expect(await listSets(db, idris)).toEqual([])
+    await keepSet(db, await maren(), { ...set, shared: true }, day, made!.id)
+    expect(await listSets(db, idris)).toMatchObject([{ name: 'Friday test', mine: false, by: 'Maren Holt' }])
+    await expect(keepSet(db, idris, set, day, made!.id)).rejects.toMatchObject({ status: 404 })
+    await expect(dropSet(db, idris, made!.id, day)).rejects.toMatchObject({ status: 404 })
+    await expect(keepSet(db, await maren(), { ...set, name: 'FRIDAY test' }, day)).rejects.toThrow(/this name/)
+    expect(await listSets(db, { id: 'p-far', school: 'far' })).toEqual([])
+  })
+  it('begins new quizzes of who says so, and no copy', async () => {
+    const rules = { ...set.rules, limit: 77 }
+    await keepSet(db, await maren(), { ...set, name: 'Mine', rules, usual: true }, day)
+    const made = await createQuiz(db, await maren(), 'New', day)
+    expect((await loadQuiz(db, made)).quiz.rules.limit).toBe(77)
+    const theirs = await createQuiz(db, await person(db, 'p-idris'), 'New', day)
+    expect((await loadQuiz(db, theirs)).quiz.rules.limit).toBe(45)
+    await keepSet(db, await maren(), { ...set, name: 'Other', usual: true }, day)
+    expect((await listSets(db, await maren())).filter(({ usual }) => usual).map(({ name }) => name)).toEqual(['Other'])
   })
 })

@@ -8,6 +8,7 @@ import { person } from './database'
 import { itemsOf } from './quiz'
 import { rosterFile } from './roster'
 import { noAccommodation } from '../../core/quiz'
+import { ruleSets } from '../../core/rules/sets'
 
 /** A sitting of Silas Penn's in quiz-buoys, and a question of its paper: set before the routes are called. */
 export const known = { attempt: '', item: '', address: '' }
@@ -35,9 +36,13 @@ async function layOutWalked(db: Database): Promise<void> {
     `INSERT INTO grade_scale (id, school_id, name, bands) VALUES ('s-walk', 'gannet', 'Walk', '[{"from":0,"label":"all"}]')`,
   )
   await db.run(
+    "INSERT INTO rule_set (id, school_id, owner_id, name, words, body) VALUES ('r-walk', 'gannet', 'p-maren', 'Walk', '', '{}')",
+  )
+  await db.run(
     "INSERT INTO term (id, school_id, name, starts, ends) VALUES ('t-walk', 'gannet', 'Walked', '2026-09-01', '2026-12-20')",
   )
 }
+const walkedSet = { name: 'Walked', words: '', rules: ruleSets[0]!.rules, shared: false, usual: false }
 const twoBands = [
   { from: 50, label: 'over' },
   { from: 0, label: 'under' },
@@ -503,6 +508,10 @@ export const routes: Route[] = [
   ],
   ['GET', 'students/[id]/index', () => '/api/students/p-kit-sorrel', undefined, ownQuiz],
   ['POST', 'students/[id]/link', () => '/api/students/p-bram-oakes/link', undefined, ownQuiz],
+  ['GET', 'rule-sets/index', () => '/api/rule-sets', undefined, teacherOnly],
+  ['POST', 'rule-sets/index', () => '/api/rule-sets', () => walkedSet, teacherOnly],
+  ['PUT', 'rule-sets/[id]', () => '/api/rule-sets/r-walk', () => ({ ...walkedSet, name: 'On' }), ownQuiz],
+  ['DELETE', 'rule-sets/[id]', () => '/api/rule-sets/none', undefined, { ...ownQuiz, teacher: 404 }],
   ['GET', 'scales/index', () => '/api/scales', undefined, teacherOnly],
   ['POST', 'scales/index', () => '/api/scales', () => ({ name: 'Walked', bands: twoBands }), adminOnly],
   ['PUT', 'scales/[id]', () => '/api/scales/s-walk', () => ({ name: 'Walked on', bands: twoBands }), adminOnly],

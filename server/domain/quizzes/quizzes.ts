@@ -5,6 +5,7 @@ import type { LatestEnds } from '../../../core/release'
 import { audienceOf, type Audience } from '../../../core/schedule'
 import { mapInOrder } from '../../database/batches'
 import { ofSchool, type OfSchool } from '../of-school'
+import { usualSet } from './rule-sets'
 import { fromSql, toJson, toSql } from '../../database/codec'
 import type { Database, Db } from '../../database/database'
 import { readQuiz } from '../../documents/read'
@@ -129,6 +130,12 @@ export async function indexQuizzes(
   await keep('quiz_question', 'question_id', questions, 'question')
 }
 
+/** A blank quiz of a teacher's: with the rules of the set that their new quizzes begin with, where they keep one. */
+async function blankQuiz(db: Db, person: Person, title: string): Promise<Quiz> {
+  const [blank, set] = [newQuiz(title, newId()), await usualSet(db, person)]
+  return set ? { ...blank, rules: { ...blank.rules, ...set.rules } } : blank
+}
+
 /** @param quiz what it begins with; a blank one when not said */
 export async function createQuiz(
   db: Db,
@@ -136,9 +143,9 @@ export async function createQuiz(
   title: string,
   now: Instant,
   id = newId(),
-  quiz = newQuiz(title, newId()),
+  quiz?: Quiz,
 ): Promise<string> {
-  await createQuizzes(db, person, [{ id, title, quiz }], now)
+  await createQuizzes(db, person, [{ id, title, quiz: quiz ?? (await blankQuiz(db, person, title)) }], now)
   return id
 }
 

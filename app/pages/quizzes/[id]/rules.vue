@@ -6,6 +6,7 @@ const store = useQuiz()
 <template>
   <div>
     <DayLine />
+    <RuleSets class="mt-4" />
     <div class="mt-5 grid gap-x-8 gap-y-8 lg:grid-cols-[1fr_1fr_19rem]">
       <div class="space-y-8">
         <RuleChapter v-slot="{ empty }" chapter="who">
