@@ -45,7 +45,7 @@ const ruleSets = fc
       ...base,
       grade: { ...base.grade, method, decimals, pass },
       attempts: { ...base.attempts, count: null, cost: further },
-      late: { accepted: true, costPerDay: perDay },
+      late: { accepted: true, costPerDay: perDay, lastDays: null },
     }
   })
 const marked = (list: GradedAttempt[]) => list.every((each) => each.state === 'unsent' || each.score !== null)
@@ -87,7 +87,11 @@ describe('a grade', () => {
   it('costs only ever take away, and never more than there is', () => {
     fc.assert(
       fc.property(attempts, ruleSets, (list, rules) => {
-        const free = { ...rules, attempts: { ...rules.attempts, cost: 0 }, late: { accepted: true, costPerDay: 0 } }
+        const free = {
+          ...rules,
+          attempts: { ...rules.attempts, cost: 0 },
+          late: { accepted: true, costPerDay: 0, lastDays: null },
+        }
         for (const attempt of list) {
           const [dear, cheap] = [shareOf(attempt, rules), shareOf(attempt, free)]
           if (dear === null || cheap === null) {

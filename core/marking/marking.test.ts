@@ -109,8 +109,8 @@ describe('gradeFor', () => {
   })
   it('costs come in their order: a further attempt, then being late', () => {
     const costly = rules({
-      attempts: { count: null, wait: 0, draw: 'fresh', untilPassed: false, cost: 10 },
-      late: { accepted: true, costPerDay: 20 },
+      attempts: { count: null, wait: 0, draw: 'fresh', untilPassed: false, untilShare: null, cost: 10 },
+      late: { accepted: true, costPerDay: 20, lastDays: null },
     })
     // 80 % less a tenth is 72 %; late by two days costs two fifths of the 80 % that was earned.
     expect(gradeFor([attempt('8', { number: 2, daysLate: 2 })], null, costly).percent).toBe('40.0')

@@ -92,7 +92,7 @@ const cases: [code: string, level: 'stop' | 'look', Row[], Partial<Rules>?][] = 
     'one-in-practice',
     'look',
     [questionRow('q1')],
-    { attempts: { count: 2, wait: 600, draw: 'fresh', untilPassed: false, cost: 0 } },
+    { attempts: { count: 2, wait: 600, draw: 'fresh', untilPassed: false, untilShare: null, cost: 0 } },
   ],
 ]
 
@@ -106,7 +106,7 @@ describe('checkQuiz', () => {
     const late = { ...sampleRules().late, accepted: false }
     expect(codes({ ...finish, late, windows: [{ ...endless, due: at('21:00') }] })).not.toContain('finish-without-end')
     expect(codes({ limit: null, late, windows: [{ ...endless, due: at('21:00') }] })).not.toContain('no-end')
-    const attempts = { count: 2, wait: 600, draw: 'fresh', untilPassed: false, cost: 0 } as const
+    const attempts = { count: 2, wait: 600, draw: 'fresh', untilPassed: false, untilShare: null, cost: 0 } as const
     const later = {
       ...sampleWindow,
       id: 'w-later',

@@ -30,7 +30,9 @@ export function sightsOf(
   // Without a pass mark nobody passes, nor where nothing counts.
   const canPass = rules.grade.pass !== null && makesGrade(rules.counts)
   if (rule.ifPassed && !canPass) return []
-  const passingEnds = rules.attempts.untilPassed && canPass
+  // Whoever passes, or reaches the share, at once has used them up.
+  const { untilPassed, untilShare } = rules.attempts
+  const passingEnds = (untilPassed && canPass) || (untilShare !== null && makesGrade(rules.counts))
   const attemptsUsedAt = earliestUsedUp(schedule, starts, passingEnds)
   return starts.flatMap(({ window, from: handedInAt }): Sight[] => {
     const from = instantOf(rule.from, {

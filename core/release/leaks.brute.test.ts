@@ -57,6 +57,7 @@ const situation = fc.record({
   count: fc.constantFrom(1, 2, 3, null),
   wait: fc.constantFrom(0, 60, 240),
   untilPassed: fc.boolean(),
+  untilShare: fc.constantFrom(null, null, 40, 80),
   pass: fc.boolean(),
   ifPassed: fc.boolean(),
   until: maybe(14),
@@ -71,8 +72,15 @@ const rulesOf = (given: Situation): Rules =>
     limit: given.limit,
     atClosing: given.atClosing,
     grace: given.grace,
-    late: { accepted: given.accepted, costPerDay: 0 },
-    attempts: { count: given.count, wait: given.wait, draw: 'fresh', untilPassed: given.untilPassed, cost: 0 },
+    late: { accepted: given.accepted, costPerDay: 0, lastDays: null },
+    attempts: {
+      count: given.count,
+      wait: given.wait,
+      draw: 'fresh',
+      untilPassed: given.untilPassed,
+      untilShare: given.untilShare,
+      cost: 0,
+    },
     grade: { ...usualRules.grade, pass: given.pass ? { by: 'percent', value: 50 } : null },
     release: {
       ...usualRules.release,
@@ -93,6 +101,7 @@ interface Row {
   facts: AttemptFact[]
   windows: string[]
   passed: boolean
+  percent: string
 }
 const mostRows = 2
 
@@ -102,14 +111,21 @@ function rowsOf(rules: Rules, { schedule }: Assigned): Row[] {
   const grow = (facts: AttemptFact[], windows: string[]) => {
     for (const start of grid.filter((_, i) => i % 4 === 0)) {
       if (facts.length && start < facts.at(-1)!.handedInAt!) continue
-      const may = maySit('open', schedule, { attempts: facts, passed: false, undecided: false }, start, 'UTC')
+      const may = maySit(
+        'open',
+        schedule,
+        { attempts: facts, passed: false, percent: facts.length ? '0.0' : null, undecided: false },
+        start,
+        'UTC',
+      )
       if (!may.may) continue
       const [next, where] = [
         [...facts, fact(facts.length + 1, start)],
         [...windows, may.window],
       ]
-      rows.push({ facts: next, windows: where, passed: false })
-      if (rules.grade.pass) rows.push({ facts: next, windows: where, passed: true })
+      // The pass mark is 50 %: below it, between it and the greatest share that ends attempts, and above both.
+      for (const percent of ['0.0', '60.0', '90.0'])
+        rows.push({ facts: next, windows: where, passed: Number(percent) >= 50, percent })
       if (next.length < (rules.attempts.count ?? 1) && next.length < 3) grow(next, where)
       if (next.length >= mostRows) return
     }
@@ -131,10 +147,13 @@ function bruteSights(
 ): { first: Instant | null; own: Instant | null } {
   const ends = endsOf(everyone)
   const found: Found[] = []
-  for (const { facts, windows, passed } of rowsOf(rules, viewer)) {
-    const sat = { attempts: facts, passed: rules.grade.pass ? passed : null, undecided: false }
+  const { untilPassed, untilShare } = rules.attempts
+  for (const { facts, windows, passed, percent } of rowsOf(rules, viewer)) {
+    const sat = { attempts: facts, passed: rules.grade.pass ? passed : null, percent, undecided: false }
     const used =
-      facts.length === rules.attempts.count || (rules.attempts.untilPassed && sat.passed)
+      facts.length === rules.attempts.count ||
+      (untilPassed && sat.passed) ||
+      (untilShare !== null && Number(percent) >= untilShare)
         ? facts.at(-1)!.handedInAt
         : null
     const stop = lastStop(viewer, sat, facts.at(-1)!.handedInAt!)
@@ -172,7 +191,7 @@ function lastStop({ schedule }: Assigned, sat: Sat, from: Instant): Instant | nu
     })
     .reduce<Instant | null>((last, stop) => (last === null || stop > last ? stop : last), null)
 }
-const fresh: Sat = { attempts: [], passed: null, undecided: false }
+const fresh: Sat = { attempts: [], passed: null, percent: null, undecided: false }
 
 it('tells exactly the leaks that trying everything finds', () => {
   let [leaking, calm, owns] = [0, 0, 0]
@@ -212,7 +231,7 @@ it('tells exactly the leaks that trying everything finds', () => {
         if (own !== null) owns++
       }
     }),
-    { numRuns: 200, endOnFailure: true },
+    { numRuns: 400, endOnFailure: true },
   )
   expect(Math.min(leaking, calm, owns)).toBeGreaterThan(15)
 }, 60_000)

@@ -51,7 +51,7 @@ function rulesOf({ first, second, limit, atClosing, grace, hasDue, from }: Situa
     limit,
     atClosing,
     grace,
-    attempts: { count: 1, wait: 0, draw: 'fresh', untilPassed: false, cost: 0 },
+    attempts: { count: 1, wait: 0, draw: 'fresh', untilPassed: false, untilShare: null, cost: 0 },
     release: {
       ...usualRules.release,
       marks: { ...usualRules.release.marks, from: { at: 'never' } },

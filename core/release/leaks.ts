@@ -84,9 +84,12 @@ const earliest = (sights: readonly Sight[]): Sight | undefined =>
 
 /** Until when somebody who has sat once and seen a facet may still sit again; before all where no rule gives another attempt. */
 function ownEnd(rules: Rules, facet: FacetName, { schedule, starts }: Sort, { handedInAt }: Sight): End {
-  const { count, wait, untilPassed } = schedule.attempts
+  const { count, wait, untilPassed, untilShare } = schedule.attempts
+  const { pass } = rules.grade
+  // Whoever passes has no further attempt: by passing, or by a share that passing reaches.
+  const passingEnds = untilPassed || (untilShare !== null && pass?.by === 'percent' && untilShare <= pass.value)
   const isLast = count === 1 || rules.release[facet].from.at === 'attemptsUsed'
-  if (isLast || (untilPassed && rules.release[facet].ifPassed)) return { is: 'beforeAll' }
+  if (isLast || (passingEnds && rules.release[facet].ifPassed)) return { is: 'beforeAll' }
   return latestEndFrom(schedule, starts, plus(handedInAt, wait * minute))
 }
 

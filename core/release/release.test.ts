@@ -152,7 +152,7 @@ describe('leaks', () => {
         marks: { ...usualRules.release.marks },
         comments: { ...usualRules.release.comments },
       },
-      attempts: { count: 1, wait: 0, draw: 'fresh', untilPassed: false, cost: 0, ...attempts },
+      attempts: { count: 1, wait: 0, draw: 'fresh', untilPassed: false, untilShare: null, cost: 0, ...attempts },
     })
   const find = (r: ReturnType<typeof withRelease>) =>
     leaks(

@@ -15,6 +15,8 @@ export interface Attempts {
   wait: number
   draw: 'fresh' | 'same'
   untilPassed: boolean
+  /** Percent of the counting grade from which there is no further attempt; null for none. */
+  untilShare: number | null
   /** Percent of what was earned, for each further attempt. */
   cost: number
 }
@@ -23,6 +25,8 @@ const draws = [
   { value: 'fresh', label: 'a fresh draw' },
   { value: 'same', label: 'the same paper' },
 ]
+const shareWords = (share: number | null) =>
+  share === null ? 'however much is reached' : `until ${share} % is reached`
 const countWords = (value: number | null) => (value === null ? 'any number of attempts' : count(value, 'attempt'))
 
 /** Minutes from the first opening to the last closing that some class has: a further attempt may be in another window. */
@@ -47,9 +51,10 @@ export const attempts: Rule<Attempts> = {
     wait: minutes,
     draw: z.enum(['fresh', 'same']),
     untilPassed: z.boolean(),
+    untilShare: percent.min(0.5, 'A share is at least half a percent.').nullable(),
     cost: percent,
   }),
-  usual: { count: 1, wait: 0, draw: 'fresh', untilPassed: false, cost: 0 },
+  usual: { count: 1, wait: 0, draw: 'fresh', untilPassed: false, untilShare: null, cost: 0 },
   sentences(value) {
     const path = (name: keyof Attempts) => ['rules', 'attempts', name]
     const several: Piece[] = [
@@ -66,6 +71,15 @@ export const attempts: Rule<Attempts> = {
         { value: false, label: 'whether passed or not' },
         { value: true, label: 'until passed' },
       ]),
+      ', ',
+      slot('Until a share', path('untilShare'), value.untilShare, shareWords(value.untilShare), {
+        sort: 'number',
+        unit: '% of the points reached',
+        min: 0.5,
+        max: 100,
+        step: 0.5,
+        none: 'However much is reached',
+      }),
       '; each further attempt costs ',
       slot('Cost of a further attempt', path('cost'), value.cost, value.cost ? `${value.cost} %` : 'nothing', {
         sort: 'number',
@@ -99,6 +113,9 @@ export const attempts: Rule<Attempts> = {
       attempts === null ? 'You may sit it as often as you like.' : `You have up to ${count(attempts, 'attempt')}.`,
       ...(value.wait ? [`Between two attempts lie at least ${duration(value.wait)}.`] : []),
       ...(value.untilPassed ? ['Once you have passed there is no further attempt.'] : []),
+      ...(value.untilShare === null
+        ? []
+        : [`Once your grade has reached ${value.untilShare} % there is no further attempt.`]),
       ...(value.cost ? [`Each further attempt costs ${value.cost} % of what it earned.`] : []),
     ]
   },
@@ -122,6 +139,7 @@ export const attempts: Rule<Attempts> = {
       ['wait', 'wait between attempts', (value) => minutesOr(value.wait, 'none')],
       ['draw', 'further papers', (value) => draws.find((each) => each.value === value.draw)!.label],
       ['untilPassed', 'until passed', (value) => (value.untilPassed ? 'yes' : 'no')],
+      ['untilShare', 'until a share', (value) => shareWords(value.untilShare)],
       ['cost', 'cost of a further attempt', (value) => `${value.cost} %`],
     ]
     return parts

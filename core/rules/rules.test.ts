@@ -71,7 +71,7 @@ const full = quizWith({
   windows: [{ ...sampleWindow, due: at('11:00'), latestStart: at('10:00'), closedAt: sampleWindow.closes }],
   atDeadline: 'finish',
   overrun: 10,
-  attempts: { count: 3, wait: 30, draw: 'fresh', untilPassed: true, cost: 5 },
+  attempts: { count: 3, wait: 30, draw: 'fresh', untilPassed: true, untilShare: null, cost: 5 },
   password: 'ebb',
   needs: [
     {
@@ -220,7 +220,7 @@ describe('what students are told', () => {
     [attempts({ count: 2, untilPassed: true, wait: 60 }), /at least 1 hour.*Once you have passed/],
     [{ windows: [{ ...sampleWindow, due: at('11:00') }] }, /It is due Tue 14 May, 11:00\./],
     [
-      { windows: [{ ...sampleWindow, due: at('11:00') }], late: { accepted: false, costPerDay: 0 } },
+      { windows: [{ ...sampleWindow, due: at('11:00') }], late: { accepted: false, costPerDay: 0, lastDays: null } },
       /Nothing is taken after the due time/,
     ],
     [{ windows: [{ ...sampleWindow, latestStart: at('10:00') }] }, /Start before Tue 14 May, 10:00/],
@@ -263,7 +263,7 @@ describe('the latest start', () => {
     ['after its end', window(at('12:30')), 'look'],
     [
       'after a due time that ends it',
-      { ...window(at('11:00'), { due: at('10:30') }), late: { accepted: false, costPerDay: 0 } },
+      { ...window(at('11:00'), { due: at('10:30') }), late: { accepted: false, costPerDay: 0, lastDays: null } },
       'look',
     ],
     ['after a due time that does not', window(at('11:00'), { due: at('10:30') }), null],
@@ -329,9 +329,9 @@ describe('what the record says of a change', () => {
       atClosing: 'window',
       password: 'SECRET',
       counts: 'completion',
-      attempts: { count: 2, wait: 1, draw: 'same', untilPassed: true, cost: 3 },
+      attempts: { count: 2, wait: 1, draw: 'same', untilPassed: true, untilShare: null, cost: 3 },
       grade: { method: 'lowest', decimals: 3, pass: null, scale: { by: 'points' } },
-      late: { accepted: false, costPerDay: 2 },
+      late: { accepted: false, costPerDay: 2, lastDays: null },
       release: Object.fromEntries(
         Object.keys(usualRules.release).map((name) => [
           name,

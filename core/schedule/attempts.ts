@@ -14,21 +14,26 @@ export interface Sat {
   attempts: readonly AttemptFact[]
   /** Null while undecided, and without a pass mark. */
   passed: boolean | null
+  /** The counting grade in percent as it is shown; null while undecided, and where there is none. */
+  percent: string | null
   /** Something that the counting grade hangs on has still to be marked. */
   undecided: boolean
 }
-export const notSat: Sat = { attempts: [], passed: null, undecided: false }
+export const notSat: Sat = { attempts: [], passed: null, percent: null, undecided: false }
 
-export type More = { more: true } | { more: false; why: 'used' | 'passed' | 'marking' }
+export type More = { more: true } | { more: false; why: 'used' | 'passed' | 'reached' | 'marking' }
 
 /**
- * Whether the rules give a further attempt, windows and waits aside (semantics §6). Passing is decided by the counting
- * grade so far; while that is undecided, "until passed" starts nothing new.
+ * Whether the rules give a further attempt, windows and waits aside (semantics §6). Passing, or having
+ * reached a share, is decided by the counting grade so far; while that is undecided neither starts anything new.
  */
 export function moreAttempts(rule: Rules['attempts'], sat: Sat): More {
   if (rule.count !== null && sat.attempts.length >= rule.count) return { more: false, why: 'used' }
-  if (!rule.untilPassed || !sat.attempts.length) return { more: true }
-  if (sat.passed === true) return { more: false, why: 'passed' }
+  if ((!rule.untilPassed && rule.untilShare === null) || !sat.attempts.length) return { more: true }
+  if (rule.untilPassed && sat.passed === true) return { more: false, why: 'passed' }
+  // What people read decides, as with passing.
+  if (rule.untilShare !== null && sat.percent !== null && Number(sat.percent) >= rule.untilShare)
+    return { more: false, why: 'reached' }
   return sat.undecided ? { more: false, why: 'marking' } : { more: true }
 }
 

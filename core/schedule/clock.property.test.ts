@@ -29,7 +29,7 @@ const ruleSets = fc
     const instant = (minutes: number | null) => (minutes === null ? null : after(minutes))
     return sampleRules({
       ...rules,
-      late: { accepted: lateAccepted, costPerDay: 0 },
+      late: { accepted: lateAccepted, costPerDay: 0, lastDays: null },
       windows: [
         { ...sampleWindow, opens, closes: instant(closes), due: instant(due), latestStart: instant(latestStart) },
       ],

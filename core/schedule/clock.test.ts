@@ -34,13 +34,16 @@ describe('deadline and hard stop', () => {
   it('let them finish: never past the due time where nothing is taken late', () => {
     const windows = [{ ...sampleWindow, closes: null, due: at('10:31') }]
     const strict = { atDeadline: 'finish' as const, overrun: null, windows, grace: 1 }
-    expect(limitsFor(schedule({ ...strict, late: { accepted: false, costPerDay: 0 } }), started('09:30'))).toEqual({
+    expect(
+      limitsFor(schedule({ ...strict, late: { accepted: false, costPerDay: 0, lastDays: null } }), started('09:30')),
+    ).toEqual({
       deadline: at('10:30'),
       onTimeUntil: at('10:31'),
       hardStop: at('10:32'),
     })
     expect(
-      limitsFor(schedule({ ...strict, late: { accepted: true, costPerDay: 0 } }), started('09:30')).hardStop,
+      limitsFor(schedule({ ...strict, late: { accepted: true, costPerDay: 0, lastDays: null } }), started('09:30'))
+        .hardStop,
     ).toBeNull()
   })
   it('no limit: the window’s end; neither: never', () => {
@@ -51,10 +54,29 @@ describe('deadline and hard stop', () => {
   })
   it('“late not possible” caps the deadline at the due time', () => {
     const windows = [{ ...sampleWindow, due: at('10:00') }]
-    expect(limitsFor(schedule({ windows, late: { accepted: false, costPerDay: 0 } }), started('09:30')).deadline).toBe(
-      at('10:00'),
-    )
+    expect(
+      limitsFor(schedule({ windows, late: { accepted: false, costPerDay: 0, lastDays: null } }), started('09:30'))
+        .deadline,
+    ).toBe(at('10:00'))
     expect(limitsFor(schedule({ windows }), started('09:30')).deadline).toBe(at('10:30'))
+  })
+  it('late papers are taken until a last day: nobody starts after it, and a clock ends with it', () => {
+    const windows = [{ ...sampleWindow, closes: null, due: at('10:00') }]
+    const late = { accepted: true, costPerDay: 0, lastDays: 2 }
+    const last = '2030-05-16T10:00:00.000Z'
+    const mine = schedule({ late, windows, limit: null })
+    expect(limitsFor(mine, started('09:30'))).toMatchObject({ deadline: last })
+    const running = schedule({ late, windows, limit: 60 })
+    expect(limitsFor(running, { startedAt: '2030-05-16T09:30:00.000Z', window: 'w1' }).deadline).toBe(last)
+    expect(limitsFor(running, started('09:30')).deadline).toBe(at('10:30'))
+    const ask = (now: string) => maySit('open', running, notSat, now, 'UTC').may
+    expect([ask('2030-05-16T09:59:00.000Z'), ask(last)]).toEqual([true, false])
+    expect(latestEnd(schedule({ late, windows, grace: 0 }))).toEqual(endAt(last))
+    // Without a due time there is no day to count from.
+    expect(
+      limitsFor(schedule({ late, windows: [{ ...sampleWindow, closes: null }], limit: null }), started('09:30'))
+        .deadline,
+    ).toBeNull()
   })
   it.each(['clock', 'window'] as const)(
     'breaks stop the clock when the %s wins, never past a window that wins',
@@ -118,7 +140,11 @@ describe('deadline and hard stop', () => {
           const startedAt = plus(at('09:00'), minutes * minute)
           const limits = [first, second].map(({ accepted, ...rules }) => {
             const mine = schedule(
-              { ...rules, late: { accepted, costPerDay: 0 }, windows: [{ ...sampleWindow, due: at('11:00') }] },
+              {
+                ...rules,
+                late: { accepted, costPerDay: 0, lastDays: null },
+                windows: [{ ...sampleWindow, due: at('11:00') }],
+              },
               student,
             )
             const result = limitsFor(mine, { startedAt, window: 'w1' })
@@ -164,7 +190,10 @@ describe('maySit', () => {
   ) =>
     maySit(
       'open',
-      schedule({ windows, attempts: { count: 2, wait: 30, draw: 'fresh', untilPassed: false, cost: 0, ...rules } }),
+      schedule({
+        windows,
+        attempts: { count: 2, wait: 30, draw: 'fresh', untilPassed: false, untilShare: null, cost: 0, ...rules },
+      }),
       { ...notSat, ...grade, attempts },
       at(time),
       'UTC',
@@ -186,6 +215,17 @@ describe('maySit', () => {
     expect(untilPassed({ passed: true }).sentence).toMatch(/You have passed/)
     expect(untilPassed({ undecided: true }).sentence).toMatch(/still being marked/)
     expect(untilPassed({ passed: false }).may).toBe(true)
+  })
+  it('until a share is reached: what people read decides, and nothing is begun while it is open', () => {
+    const until = (grade: Partial<Sat>) => ask('11:00', [attempt()], { untilShare: 80 }, undefined, grade)
+    expect(until({ percent: '79.9' }).may).toBe(true)
+    expect(until({ percent: '80.0' })).toMatchObject({
+      may: false,
+      why: 'reached',
+      sentence: 'You have reached 80 %; there is no further attempt.',
+    })
+    expect(until({ undecided: true }).sentence).toMatch(/still being marked/)
+    expect(until({ percent: null }).may).toBe(true)
   })
   it('a draft or withdrawn quiz is not open to anybody', () => {
     for (const state of ['draft', 'withdrawn', 'filed'] as const)

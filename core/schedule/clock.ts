@@ -1,6 +1,6 @@
 import { earlier, later, minute, ms, plus, type Instant } from '../kit/time'
 import type { Window } from '../quiz/schema'
-import { isClosed, windowEnd, type Schedule } from './schedule'
+import { isClosed, lateUntil, windowEnd, type Schedule } from './schedule'
 
 /** An attempt as its clock needs it. Breaks are milliseconds. */
 export interface Started {
@@ -26,13 +26,17 @@ export interface Clock extends Limits {
 
 const after = (at: Instant | null, minutes: number): Instant | null => (at === null ? null : plus(at, minutes * minute))
 
+/** Until when the due time and the late rule let anything in; null for no bound by them. */
+const lastTaken = ({ lateAccepted, lateDays }: Schedule, window: Window | undefined): Instant | null =>
+  lateUntil(window?.due ?? null, lateAccepted, lateDays)
+
 /** The deadline of a start, by semantics §5. */
 function deadlineOf(schedule: Schedule, started: Started, window: Window | undefined): Instant | null {
   const end = window ? windowEnd(schedule, window) : null
   // Breaks stop the clock, whoever wins; past the end of a window that wins nothing goes.
   const run = schedule.limit === null ? null : plus(started.startedAt, schedule.limit * minute + (started.breaks ?? 0))
   const own = run === null ? end : schedule.atClosing === 'window' ? earlier(run, end) : run
-  return schedule.lateAccepted ? own : earlier(own, window?.due ?? null)
+  return earlier(own, lastTaken(schedule, window))
 }
 
 function hardStopOf(schedule: Schedule, window: Window | undefined, deadline: Instant | null): Instant | null {
@@ -41,7 +45,7 @@ function hardStopOf(schedule: Schedule, window: Window | undefined, deadline: In
   const last =
     schedule.overrun !== null ? after(deadline, schedule.overrun) : window ? windowEnd(schedule, window) : null
   // Where nothing is taken late, finishing ends at the due time as well.
-  const latest = schedule.lateAccepted ? null : after(window?.due ?? null, schedule.grace)
+  const latest = after(lastTaken(schedule, window), schedule.grace)
   return earlier(later(withGrace, last), latest)
 }
 
@@ -94,6 +98,5 @@ export function neverShorter(before: Limits, next: Limits): Limits {
 
 /** The last instant at which somebody may start in a window, or null for no end. */
 export function lastStartOf(schedule: Schedule, window: Window): Instant | null {
-  const due = schedule.lateAccepted ? null : window.due
-  return earlier(earlier(window.latestStart, windowEnd(schedule, window)), due)
+  return earlier(earlier(window.latestStart, windowEnd(schedule, window)), lastTaken(schedule, window))
 }

@@ -14,6 +14,7 @@ export type WhyNot =
   | 'notMeant'
   | 'used'
   | 'passed'
+  | 'reached'
   | 'marking'
   | 'wait'
   | 'waitTooLong'
@@ -51,6 +52,7 @@ export function maySit(state: QuizState, schedule: Schedule, sat: Sat, now: Inst
       {
         used: rule.count === 1 ? 'You have handed in your one attempt.' : `You have used all ${rule.count} attempts.`,
         passed: 'You have passed; there is no further attempt.',
+        reached: `You have reached ${rule.untilShare} %; there is no further attempt.`,
         marking: 'Your last attempt is still being marked.',
       }[further.why],
     )

@@ -1,5 +1,5 @@
 import { exact } from '../kit/exact'
-import { earlier, minute, ms, plus, type Instant } from '../kit/time'
+import { day, earlier, minute, ms, plus, type Instant } from '../kit/time'
 import type { Accommodation, Given, Rules, Student, Window } from '../quiz/schema'
 
 /** What the rules mean for one student: minutes and instants, accommodations applied. */
@@ -19,6 +19,8 @@ export interface Schedule {
   overrun: number | null
   atClosing: Rules['atClosing']
   lateAccepted: boolean
+  /** Days after the due time in which late papers are taken; null without a last day. */
+  lateDays: number | null
   /** With the attempts that are theirs alone. */
   attempts: Rules['attempts']
   /** Minutes of breaks in all that stop the clock; 0 for none. */
@@ -106,6 +108,7 @@ export function scheduleFor(rules: Rules, student: Student): Schedule {
     overrun: rules.overrun,
     atClosing: rules.atClosing,
     lateAccepted: rules.late.accepted,
+    lateDays: rules.late.lastDays,
     attempts: { ...rules.attempts, count: count === null ? null : count + own.moreAttempts },
     breaks: own.breakMinutes,
     given,
@@ -140,5 +143,11 @@ export function windowEnd(schedule: Schedule, window: Window): Instant | null {
 
 /** Until when a window takes anything by the rules for everybody: its close, or its due time where nothing is taken late. */
 export function takenUntil(window: Window, { late }: Pick<Rules, 'late'>): Instant | null {
-  return earlier(window.closes, late.accepted ? null : window.due)
+  return earlier(window.closes, lateUntil(window.due, late.accepted, late.lastDays))
+}
+
+/** Until when anything is taken by the due time and the late rule: it, a last day after it, or null for neither. */
+export function lateUntil(due: Instant | null, accepted: boolean, lastDays: number | null): Instant | null {
+  if (due === null || !accepted) return due
+  return lastDays === null ? null : plus(due, lastDays * day)
 }

@@ -85,6 +85,11 @@ function decided(why: WhyNot, found: No, schedule: Schedule, asked: Asked): { wo
     }
     case 'passed':
       return { words: 'has passed, and the rules give attempts until then', remedy: null }
+    case 'reached':
+      return {
+        words: `has reached ${schedule.attempts.untilShare} %, and the rules give attempts until then`,
+        remedy: null,
+      }
     case 'marking':
       return { words: 'waits for a mark: until it is there, nobody knows whether they have passed', remedy: null }
     case 'wait':

@@ -58,7 +58,7 @@ const cases: [code: string, rules: Partial<Rules>, sentence: RegExp, students?: 
   ],
   [
     'short-window:w1',
-    { late: { accepted: false, costPerDay: 0 }, windows: [{ ...sampleWindow, due: at('09:45') }] },
+    { late: { accepted: false, costPerDay: 0, lastDays: null }, windows: [{ ...sampleWindow, due: at('09:45') }] },
     /everybody loses 15 minutes/,
   ],
   ['late-start', { atClosing: 'window', windows: [window] }, /after Tue 14 May, 09:30 has less than 1 hour/],

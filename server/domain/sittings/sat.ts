@@ -32,6 +32,7 @@ export function satOf(attempts: readonly Attempt[], rules: Rules): { sat: Sat; g
     grade,
     sat: {
       passed: grade.passed,
+      percent: grade.percent,
       undecided: grade.undecided,
       attempts: attempts.map(({ number, state, handedInAt }) => ({
         number,
