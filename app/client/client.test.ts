@@ -26,6 +26,8 @@ const files = [
   'quizzes/[id]/file.post',
   'roster/file.get',
   'roster/template.get',
+  'calendar/[token].get',
+  'my/calendar/index.get',
   // A line that stays open (composables/quiz-live.ts).
   'quizzes/[id]/live.get',
 ]

@@ -1,6 +1,8 @@
 import { route } from './route'
 
 export const myRoutes = {
+  makeCalendar: route<typeof import('~~/server/api/my/calendar/address.post')>('POST', 'my/calendar/address'),
+  endCalendar: route<typeof import('~~/server/api/my/calendar/address.delete')>('DELETE', 'my/calendar/address'),
   before: route<typeof import('~~/server/api/my/quizzes/[id]/index.get')>('GET', 'my/quizzes/[id]'),
   start: route<typeof import('~~/server/api/my/quizzes/[id]/start.post')>('POST', 'my/quizzes/[id]/start'),
   list: route<typeof import('~~/server/api/my/quizzes/index.get')>('GET', 'my/quizzes'),

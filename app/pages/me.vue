@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { myRoutes } from '~/client/my'
 import { sessionRoutes } from '~/client/session'
 
 useHead({ title: 'My account · Thistle' })
@@ -12,6 +13,19 @@ async function change() {
     'Your password is changed. On every other device you are signed out.',
   )
   if (done) current.value = next.value = ''
+}
+/** Shown once: only its digest is kept. */
+const calendar = ref('')
+async function makeCalendar() {
+  const made = await act(
+    () => myRoutes.makeCalendar(),
+    'This is the address of your calendar. One that was made before is over.',
+  )
+  if (made) calendar.value = `${location.origin}${made.address}`
+}
+async function endCalendar() {
+  if (await act(() => myRoutes.endCalendar(), 'The address is ended: nobody reads your calendar by it any more.'))
+    calendar.value = ''
 }
 async function leaveEverywhere() {
   await act(async () => {
@@ -40,6 +54,21 @@ async function leaveEverywhere() {
       <ProblemNote :words="problem" />
       <button class="btn btn-main" :disabled="busy">Change it</button>
     </form>
+    <section class="mt-10">
+      <h2 class="border-b border-ink pb-1 text-xl">Calendar</h2>
+      <p class="mt-2 text-soft">
+        When your quizzes open, close and are due, for your own calendar: as a file once, or by an address that it asks
+        again and again. Whoever has the address reads it.
+      </p>
+      <div class="mt-3 flex flex-wrap gap-2">
+        <a class="btn" href="/api/my/calendar">Take the file</a>
+        <button class="btn" :disabled="busy" @click="makeCalendar">Make an address…</button>
+        <button class="btn btn-quiet" :disabled="busy" @click="endCalendar">End the address</button>
+      </div>
+      <p v-if="calendar" class="mt-3 border-y border-rule py-3 break-all select-all">
+        <code>{{ calendar }}</code>
+      </p>
+    </section>
     <section class="mt-10">
       <h2 class="border-b border-ink pb-1 text-xl">Devices</h2>
       <p class="mt-2 text-soft">

@@ -95,6 +95,12 @@ export interface BulkChangeRow {
   undone_at: string | null
 }
 
+export interface CalendarAddressRow {
+  person_id: string
+  token: string
+  made_at: string
+}
+
 export interface ClassRow {
   id: string
   school_id: string

@@ -52,7 +52,7 @@ async function ownAttempts(database: Database, student: string, now: Instant): P
 }
 
 /** Quizzes that a student may meet: that are for them, or that they have sat. */
-const theirs = (db: Db, student: string, after: number) =>
+export const theirs = (db: Db, student: string, after: number) =>
   db.rows<Pick<QuizRow, 'id' | 'state' | 'revision' | 'changed_at'> & Pick<SchoolRow, 'roster'>>(
     `SELECT q.id, q.state, q.revision, q.changed_at, s.roster FROM
       (${meantFor} UNION SELECT quiz_id FROM attempt WHERE student_id = ?) t
