@@ -81,8 +81,8 @@ try {
   measure('longest-wait.ts', { THISTLE_DATABASE_URL: database.url })
   measure('lists.ts', { THISTLE_DATABASE_URL: database.url })
   measure('compose.ts', { THISTLE_DATABASE_URL: database.url })
-  measure('roster.ts', { THISTLE_DATABASE_URL: database.url })
   measure('rules-page.ts', { THISTLE_DATABASE_URL: database.url })
+  measure('roster.ts', { THISTLE_DATABASE_URL: database.url })
 } finally {
   await database.stop()
 }
