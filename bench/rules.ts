@@ -7,7 +7,7 @@ import { iso, minute, plus } from '../core/kit/time'
 import { checkQuiz, noAccommodation, usualRules, type Quiz, type Rules, type Student, type Window } from '../core/quiz'
 import { ruleChecks } from '../core/rules'
 import { endsOf, leaks, releaseOf, visibleFacets, type ReleaseContext } from '../core/release'
-import { assignedTo, scheduleFor } from '../core/schedule'
+import { assignedTo, scheduleFor, studentOfClass } from '../core/schedule'
 import { names, questionRow, sampleContent } from '../tests/fixtures/core'
 
 const start = '2030-05-14T09:00:00.000Z'
@@ -91,7 +91,7 @@ const lanes = () => {
     some,
     five.map((id) => ({ id, name: id, students: 50 })),
     assigned,
-    (id) => scheduleFor(some, { id: '', name: '', classes: [id], groups: [], accommodations: [noAccommodation] }),
+    (id) => scheduleFor(some, studentOfClass(id)),
     start,
   )
   return [line, ruleChecks(quizOf(some), { ...context(some, many), students: assigned })]

@@ -9,7 +9,10 @@ import {
   sampleWindow,
 } from '../../tests/fixtures/core'
 import { usualRules } from '../rules'
-import { copyOf, daysLater } from './copy'
+import { blankNeed } from '../rules/needs'
+import { ofOneQuiz } from '../rules/sets'
+import { noAccommodation } from './accommodation'
+import { copyOf, daysLater, withoutOwn } from './copy'
 import { quiz as schema } from './schema'
 
 const zone = 'Europe/Amsterdam'
@@ -83,4 +86,13 @@ describe('a copy', () => {
         .rows,
     ).toHaveLength(1)
   })
+})
+
+it('who may only look at a quiz gets no rule of it that names anybody, nor its password', () => {
+  const need = { ...blankNeed({ id: 'n', students: ['SECRET'], groups: ['SECRET'] }, noAccommodation), factor: 2 }
+  const own = sampleRules({ windows: [{ ...sampleWindow, students: ['SECRET'] }], needs: [need], password: 'SECRET' })
+  const given = withoutOwn(own)
+  expect(JSON.stringify(given)).not.toContain('SECRET')
+  for (const name of ofOneQuiz) expect(given[name]).toEqual(usualRules[name])
+  expect(given.limit).toBe(own.limit)
 })

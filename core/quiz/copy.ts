@@ -3,6 +3,7 @@ import { fromLocal, toLocal } from '../kit/local-time'
 import type { Instant } from '../kit/time'
 import { facetNames } from '../release/names'
 import { usualRules } from '../rules'
+import { ofOneQuiz } from '../rules/sets'
 import type { Content, Quiz, Row, Rules } from './schema'
 import { gives, questionsOf } from './walk'
 
@@ -81,4 +82,7 @@ export function copyOf({ content, rules }: Quiz, as: CopyAs, gone: ReadonlySet<s
 }
 
 /** Rules without what belongs to those who work in the quiz: their windows and classes, and its password. */
-export const withoutOwn = (rules: Rules): Rules => ({ ...rules, windows: [], password: null })
+export const withoutOwn = (rules: Rules): Rules => ({
+  ...rules,
+  ...Object.fromEntries(ofOneQuiz.map((name) => [name, usualRules[name]])),
+})

@@ -1,6 +1,6 @@
 import { latest, type End } from '../kit/time'
 import { latestEnd } from '../schedule/starts'
-import { scheduleKey, type Schedule } from '../schedule/schedule'
+import { alike, type Schedule } from '../schedule/schedule'
 
 export interface Assigned {
   schedule: Schedule
@@ -47,17 +47,13 @@ export function latestEnds(
 }
 
 /** What students by their schedules wait for, before any sitting under way. */
-export function endsByRules(assigned: readonly Assigned[]): LatestEnds {
-  const known = new Map<string, End>()
-  return latestEnds(
-    assigned.map(({ schedule, classes }) => {
-      const key = scheduleKey(schedule)
-      const end = known.get(key) ?? latestEnd(schedule)
-      known.set(key, end)
-      return { end, classes }
+export const endsByRules = (assigned: readonly Assigned[]): LatestEnds =>
+  latestEnds(
+    alike(assigned).flatMap(({ schedule, students }) => {
+      const end = latestEnd(schedule)
+      return students.map(({ classes }) => ({ end, classes }))
     }),
   )
-}
 
 /** The ends that moments of release ask. */
 export function endsFrom({ everyone, byClass }: LatestEnds): Ends {

@@ -1,6 +1,6 @@
 import { hasEnded, instantOfEnd, latest, minute, plus, type End, type Instant } from '../kit/time'
 import type { Rules } from '../quiz/schema'
-import { scheduleKey } from '../schedule/schedule'
+import { alike } from '../schedule/schedule'
 import { latestEndFrom, startsOf, type Starts } from '../schedule/starts'
 import { sightsOf, type Sight } from './earliest'
 import { endsOf, type Assigned } from './ends'
@@ -28,19 +28,12 @@ interface Sort extends Assigned {
   end: End
 }
 
-function sortsOf(everyone: readonly Assigned[]): Sort[] {
-  const sorts = new Map<string, Sort>()
-  for (const { schedule, classes } of everyone) {
-    const key = `${scheduleKey(schedule)} ${classes.join()}`
-    const known = sorts.get(key)
-    if (known) known.ids.push(schedule.student)
-    else {
-      const starts = startsOf(schedule)
-      sorts.set(key, { schedule, classes, ids: [schedule.student], starts, end: latestEndFrom(schedule, starts, '') })
-    }
-  }
-  return [...sorts.values()]
-}
+const sortsOf = (everyone: readonly Assigned[]): Sort[] =>
+  alike(everyone, ({ classes }) => classes.join()).map(({ schedule, students }) => {
+    const starts = startsOf(schedule)
+    const ids = students.map((each) => each.schedule.student)
+    return { schedule, classes: students[0]!.classes, ids, starts, end: latestEndFrom(schedule, starts, '') }
+  })
 
 /** Who sees a facet first at an instant, and whose own next attempts are given away then, until when. */
 interface Group {

@@ -1,3 +1,4 @@
+import { noAccommodation } from '../quiz/accommodation'
 import type { Rules, Student } from '../quiz/schema'
 import type { Assigned } from '../release/ends'
 import { scheduleFor } from './schedule'
@@ -28,6 +29,15 @@ export function releaseClasses(rules: Pick<Rules, 'windows'>, classes: readonly 
   const inQuiz = classes.filter((each) => meant.has(each))
   return inQuiz.length ? inQuiz : [...classes]
 }
+
+/** A student of a class who is given nothing: what the rules mean for a class. */
+export const studentOfClass = (id: string): Student => ({
+  id: `class ${id}`,
+  name: '',
+  classes: [id],
+  groups: [],
+  accommodations: [noAccommodation],
+})
 
 /** Students whom the rules name: their times may be theirs alone. */
 export const namedIn = (rules: Pick<Rules, 'windows' | 'needs'>): string[] => [

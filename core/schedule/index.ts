@@ -22,6 +22,7 @@ export {
   namedIn,
   oneOfEach,
   releaseClasses,
+  studentOfClass,
   type AssignedStudent,
   type Audience,
 } from './assigned'

@@ -118,10 +118,29 @@ export function scheduleFor(rules: Rules, student: Student): Schedule {
 }
 
 /** Stands for all that differs between the schedules of students under the same rules: those with one key have the same times. */
-export function scheduleKey(schedule: Schedule): string {
+function scheduleKey(schedule: Schedule): string {
   const { windows, limit, stretchWindow, factor, extraMinutes, breaks, attempts } = schedule
   const times = windows.map(({ id, closes, due }) => `${id} ${closes} ${due}`).join()
   return `${times} ${limit} ${stretchWindow} ${factor} ${extraMinutes} ${breaks} ${attempts.count}`
+}
+
+/**
+ * Students under the same rules, those of one schedule together, in the order of their first: what follows from a schedule
+ * is worked out once for all of them.
+ * @param also what has to be the same as well
+ */
+export function alike<T extends { schedule: Schedule }>(
+  students: readonly T[],
+  also: (student: T) => string = () => '',
+): { schedule: Schedule; students: T[] }[] {
+  const sorts = new Map<string, { schedule: Schedule; students: T[] }>()
+  for (const student of students) {
+    const key = `${scheduleKey(student.schedule)} ${also(student)}`
+    const known = sorts.get(key)
+    if (known) known.students.push(student)
+    else sorts.set(key, { schedule: student.schedule, students: [student] })
+  }
+  return [...sorts.values()]
 }
 
 /** Whether a teacher has closed a window at once: it ends for everybody, and with it what was begun in it. */

@@ -1,6 +1,6 @@
 /** Breaks stop the clock of a sitting, cover its questions, and give no time beyond what was granted (semantics §5). */
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { noAccommodation, type Accommodation, type Rules } from '../../core/quiz'
+import { noAccommodation, usualRules, type Accommodation, type Rules } from '../../core/quiz'
 import { minute, ms, type Instant } from '../../core/kit/time'
 import type { Database } from '../../server/database/database'
 import { setAccommodation } from '../../server/domain/classes/needs'
@@ -9,6 +9,7 @@ import { loadAttempt, loadAnswers } from '../../server/domain/sittings/attempts'
 import { beginBreak, endBreak } from '../../server/domain/sittings/breaks'
 import { settle } from '../../server/domain/sittings/end'
 import { enterSection } from '../../server/domain/sittings/enter-section'
+import { handIn } from '../../server/domain/sittings/hand-in'
 import { saveAnswers } from '../../server/domain/sittings/save'
 import { enteredSections } from '../../server/domain/sittings/section-clocks'
 import { openSitting } from '../../server/domain/sittings/sitting'
@@ -83,6 +84,33 @@ describe('a break', () => {
     expect((await limits(attempt)).deadline).toBe(later(64))
     const rows = await db.rows('SELECT number FROM attempt_break WHERE attempt_id = ?', [attempt])
     expect(rows).toHaveLength(1)
+  })
+  it('begins on one device while another opens the paper: one of the two, never a paper to write on in a break', async () => {
+    await give({ breakMinutes: 15 })
+    const quiz = await openedQuiz(db, 'two-devices', { attempts: { ...usualRules.attempts, count: 20 } })
+    const outcomes = new Set<string>()
+    for (let i = 0; i < 12; i++) {
+      const { attempt, lease } = await begin(quiz, later(i * 2))
+      const [rest, ...opened] = await Promise.allSettled([
+        beginBreak(db, nell, attempt, lease, later(i * 2 + 1)),
+        ...['d2', 'd3', 'd4'].map((device) => openSitting(db, nell, attempt, device, later(i * 2 + 1))),
+      ])
+      const { lease: last, device } = await loadAttempt(db, attempt)
+      const { item } = (await itemsOf(db, attempt))['q-cover']!
+      const answer = { item, seq: 1, response: { text: '3' }, flagged: false }
+      const leases = opened.flatMap((each) => (each.status === 'fulfilled' ? each.value.lease : []))
+      if (rest.status === 'fulfilled') {
+        // Whoever opened before the break has lost the lease to it; nobody has one now.
+        expect([device, leases.includes(last)]).toEqual(['', false])
+        for (const old of leases)
+          expect((await saveAnswers(db, nell, attempt, old, [answer], later(i * 2 + 1))).kept).toEqual([])
+      } else expect(leases).toContain(last)
+      outcomes.add(rest.status)
+      if (rest.status === 'fulfilled') await endBreak(db, nell, attempt, later(i * 2 + 1))
+      const { lease: now } = await openSitting(db, nell, attempt, 'd1', later(i * 2 + 1))
+      await handIn(db, nell, attempt, now, [], later(i * 2 + 1))
+    }
+    expect(outcomes.has('fulfilled')).toBe(true)
   })
   it('is not another student’s, nor another device’s, nor there where none was given', async () => {
     await give({})

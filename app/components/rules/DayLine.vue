@@ -7,9 +7,8 @@ import { dayLine, type ReleaseLane, type SittingLane, type SittingSpan } from '~
 import { dayScale, trueScale, type DayScale } from '~~/core/day-line/day-scale'
 import { eventsOf } from '~~/core/day-line/events'
 import { atInstant } from '~~/core/day-line/instant'
-import { assignedTo } from '~~/core/schedule/assigned'
+import { assignedTo, studentOfClass } from '~~/core/schedule/assigned'
 import { scheduleFor } from '~~/core/schedule/schedule'
-import { noAccommodation } from '~~/core/quiz'
 import { setAt } from '~~/core/quiz/edits'
 
 /**
@@ -34,14 +33,7 @@ const rules = computed(() => {
 const assigned = computed(() => (store.quiz && store.view ? assignedTo(store.view.students, rules.value) : []))
 const line = computed(() => {
   if (!store.quiz || !store.view) return null
-  const ofClass = (id: string) =>
-    scheduleFor(rules.value, {
-      id: `class ${id}`,
-      name: '',
-      classes: [id],
-      groups: [],
-      accommodations: [noAccommodation],
-    })
+  const ofClass = (id: string) => scheduleFor(rules.value, studentOfClass(id))
   return dayLine(rules.value, store.view.classes, assigned.value, ofClass, now.value)
 })
 

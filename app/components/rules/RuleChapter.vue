@@ -4,19 +4,8 @@ import { chapters, sentencesOf, type Chapter, type Offer, type Piece, type Slot 
 /** A chapter of the rules as sentences with the values in them. What a sentence says is core's; this only draws it. */
 const { chapter } = defineProps<{ chapter: Chapter }>()
 const store = useQuiz()
-const session = useSession()
-const sentences = computed(() =>
-  store.quiz && store.view
-    ? sentencesOf(chapter, {
-        quiz: store.quiz,
-        zone: session.zone,
-        scales: store.view.scales,
-        names: new Map(
-          [...store.view.classes, ...store.view.groups, ...store.view.students].map(({ id, name }) => [id, name]),
-        ),
-      })
-    : [],
-)
+const reading = useRulesReading()
+const sentences = computed(() => (reading.value ? sentencesOf(chapter, reading.value) : []))
 const isSlot = (piece: Piece): piece is Slot => typeof piece === 'object' && 'control' in piece
 const isOffer = (piece: Piece): piece is Offer => typeof piece === 'object' && 'offer' in piece
 </script>

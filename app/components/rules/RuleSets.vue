@@ -8,21 +8,13 @@ import { differing, nearestSet, ruleSets, setRulesOf, takeSet, type RuleSet } fr
 /** Rules to start from: which set these are, what differs from it, another to take, and these to keep as a set. */
 type Kept = Reply<typeof ruleSetRoutes.list>[number]
 const store = useQuiz()
-const session = useSession()
 const { state: own } = useAsyncState(() => ruleSetRoutes.list(), [])
 const { problem, busy, act } = useAct()
 const sets = computed<RuleSet[]>(() => [...own.value, ...ruleSets])
 const chosen = ref<string | null>(null)
 const set = computed(() => sets.value.find(({ id }) => id === chosen.value) ?? nearestSet(sets.value, store.quiz!))
-const reading = computed(() => ({
-  quiz: store.quiz!,
-  zone: session.zone,
-  scales: store.view!.scales,
-  names: new Map(
-    [...store.view!.classes, ...store.view!.groups, ...store.view!.students].map(({ id, name }) => [id, name]),
-  ),
-}))
-const differs = computed(() => differing(set.value, reading.value))
+const reading = useRulesReading()
+const differs = computed(() => (reading.value ? differing(set.value, reading.value) : []))
 const open = ref(false)
 const keeping = ref(false)
 const draft = reactive({ name: '', words: '', shared: false, usual: false })

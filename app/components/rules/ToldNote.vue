@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { list } from '~~/core/kit/phrases'
-import { noAccommodation } from '~~/core/quiz'
 import { toldToStudents } from '~~/core/rules'
+import { studentOfClass } from '~~/core/schedule/assigned'
 import { scheduleFor } from '~~/core/schedule/schedule'
 import { toldOfSections } from '~~/core/schedule/sections'
 
@@ -12,13 +12,7 @@ const byClass = computed(() => {
   const { quiz, view } = store
   if (!quiz || !view) return []
   return view.classes.flatMap(({ id, name }) => {
-    const schedule = scheduleFor(quiz.rules, {
-      id: '',
-      name: '',
-      classes: [id],
-      groups: [],
-      accommodations: [noAccommodation],
-    })
+    const schedule = scheduleFor(quiz.rules, studentOfClass(id))
     return schedule.windows.length
       ? [
           {

@@ -327,7 +327,7 @@ async function timeIsUp() {
 <template>
   <BreakCover
     v-if="sitting.rest && sitting.phase !== 'ended'"
-    :title="sitting.opened?.sheet.title ?? ''"
+    :title="sitting.opened?.sheet.title ?? sitting.rest.title ?? ''"
     :until="sitting.rest.until"
     :busy="goingOn"
     :problem="problem"

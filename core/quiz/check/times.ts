@@ -3,7 +3,7 @@ import { count, duration, few, sentenceTime } from '../../kit/phrases'
 import { minute, ms, plus } from '../../kit/time'
 import { whoWords } from '../../rules/window/who'
 import { limitsFor, lastStartOf } from '../../schedule/clock'
-import { scheduleKey } from '../../schedule/schedule'
+import { alike } from '../../schedule/schedule'
 import { nextStart, startsOf } from '../../schedule/starts'
 import { setAt, together, removeFrom } from '../edits/make'
 import type { Edit } from '../edits/edit'
@@ -13,22 +13,6 @@ import { look, type CheckContext, type Found } from './check'
 /** Checks of what the rules mean for the times of whom: each names who is meant, and by how much. */
 
 type Student = CheckContext['students'][number]
-/** Students of one schedule: what is asked of it is asked once. */
-interface Alike {
-  schedule: Student['schedule']
-  students: Student[]
-}
-function alike(students: readonly Student[]): Alike[] {
-  const sorts = new Map<string, Alike>()
-  for (const student of students) {
-    const key = scheduleKey(student.schedule)
-    const known = sorts.get(key)
-    if (known) known.students.push(student)
-    else sorts.set(key, { schedule: student.schedule, students: [student] })
-  }
-  return [...sorts.values()]
-}
-
 interface Short {
   students: Student[]
   window: Window
@@ -141,7 +125,7 @@ export function graceChecks(quiz: Quiz, { students }: CheckContext): Found {
 }
 
 /** The most attempts, of no length, that can be made in windows with their waits; at most as many as there are. */
-function mostAttempts({ schedule }: Alike): number {
+function mostAttempts({ schedule }: Pick<Student, 'schedule'>): number {
   const { count: allowed, wait } = schedule.attempts
   const starts = startsOf(schedule)
   let at = nextStart(starts, '')

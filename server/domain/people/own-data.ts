@@ -10,13 +10,14 @@ import { questionOnPaper } from '../../../core/paper'
 import { fromSql } from '../../database/codec'
 import { mapInOrder } from '../../database/batches'
 import type { Database } from '../../database/database'
-import { readAccommodation } from '../../documents/read'
+import { readAccommodation, readQuiz } from '../../documents/read'
 import type { Person } from '../../people/people'
 import { notFound } from '../problem'
 import { listFields, valuesOf } from './own-fields'
 import { loadEdition } from '../quizzes/edition'
 import { answerWords } from '../reviews/paper-view'
 import { loadMarks } from '../reviews/review'
+import { breaksOf } from '../sittings/break-facts'
 import { loadAnswers, loadAttempts, loadPaper, type Attempt } from '../sittings/attempts'
 
 /** One paper of somebody's, in words: what was asked, what they answered, what it earned. No key is in it. */
@@ -26,6 +27,7 @@ interface OwnPaper {
   state: string
   startedAt: Instant
   handedInAt: Instant | null
+  breaks: { beganAt: Instant; endedAt: Instant }[]
   score: string | null
   possible: string | null
   answers: {
@@ -40,9 +42,10 @@ interface OwnPaper {
 }
 
 async function ownPaper(database: Database, attempt: Attempt): Promise<OwnPaper> {
-  const [paper, edition, answers, marks] = [
+  const [paper, edition, breaks, answers, marks] = [
     await loadPaper(database, attempt.id),
     await loadEdition(database, attempt.edition),
+    (await breaksOf(database, [attempt.id])).get(attempt.id) ?? [],
     await loadAnswers(database, attempt.id),
     await loadMarks(database, attempt.id),
   ]
@@ -56,6 +59,7 @@ async function ownPaper(database: Database, attempt: Attempt): Promise<OwnPaper>
     state: attempt.state,
     startedAt: attempt.startedAt,
     handedInAt: attempt.handedInAt,
+    breaks: breaks.map(({ beganAt, endedAt, until }) => ({ beganAt, endedAt: endedAt ?? until })),
     score: attempt.score,
     possible: attempt.possible,
     answers: paper.items.map((item) => {
@@ -99,6 +103,24 @@ export async function giveOwnData(
     'SELECT g.name FROM class_group_member m JOIN class_group g ON g.id = m.group_id WHERE m.person_id = ? ORDER BY g.name',
     [id],
   )
+  const named = await database.rows<{ body: string }>('SELECT body FROM quiz WHERE school_id = ? AND body LIKE ?', [
+    person.school,
+    `%"${id}"%`,
+  ])
+  const forOneQuiz = named.flatMap(({ body }) => {
+    const { content, rules } = readQuiz(body)
+    const own = rules.windows.filter((window) => window.students.includes(id))
+    const needs = rules.needs.filter((need) => need.students.includes(id))
+    return own.length || needs.length
+      ? [
+          {
+            quiz: content.title,
+            windows: own.map(({ opens, closes, due }) => ({ opens, closes, due })),
+            given: needs.map(({ id: _id, students: _students, groups: _groups, ...need }) => need),
+          },
+        ]
+      : []
+  })
   const attempts = await loadAttempts(database, { student: id })
   const record = await database.rows<{ at: string; what: string }>(
     'SELECT at, what FROM record WHERE subject = ? OR who = ? ORDER BY at LIMIT 5000',
@@ -116,6 +138,7 @@ export async function giveOwnData(
       fields: Object.fromEntries(fields.flatMap(({ id: key, name }) => (values[key] ? [[name, values[key]]] : []))),
     },
     groups: groups.map((each) => each.name),
+    forOneQuiz,
     classes: classes.map(({ name, since, left_at: left }) => ({
       name,
       since: since && fromSql(since),

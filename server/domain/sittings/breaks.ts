@@ -30,6 +30,8 @@ export interface Rest {
   /** When there is no break left, and the clock runs on by itself. */
   until: Instant
   now: Instant
+  /** Of the quiz, for a page that has no paper. */
+  title?: string
 }
 
 /**

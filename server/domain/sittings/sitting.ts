@@ -8,7 +8,7 @@ import { notFound, Problem } from '../problem'
 import { loadEdition } from '../quizzes/edition'
 import { loadQuiz } from '../quizzes/quizzes'
 import { loadAnswers, loadAttempt, loadPaper, type Attempt } from './attempts'
-import { breakAt, breakLeft, breaksOf } from './break-facts'
+import { breakAt, breakLeft, breaksOf, type Break } from './break-facts'
 import { settle } from './end'
 import { missingIn, requiredProblem } from './required'
 import { enteredSections, sectionClocks, sectionDoors, type SectionClock } from './section-clocks'
@@ -63,24 +63,33 @@ export async function ownAttempt(database: Database, student: string, id: string
 
 /**
  * Gives a device the lease on a sitting. Of devices that open it at once each takes one of its own, one after another,
- * so that no two ever write under the same.
+ * so that no two ever write under the same. None has one while its student takes a break.
  */
 async function takeLease(
   database: Database,
   id: string,
   device: string,
+  now: Instant,
   tries = 20,
-): Promise<{ lease: number; tookOver: boolean }> {
-  const { state, device: holder, lease } = await loadAttempt(database, id)
+): Promise<{ lease: number; tookOver: boolean; breaks: Break[] }> {
+  const { state, device: holder, lease, quiz } = await loadAttempt(database, id)
   if (state !== 'open') throw new Problem(409, 'ended', 'This paper has been handed in.', { attempt: id })
-  if (holder === device) return { lease, tookOver: false }
+  // Looked at after the lease was read: a break that begins from now on takes the lease away, and this one loses.
+  const breaks = (await breaksOf(database, [id])).get(id) ?? []
+  const rest = breakAt(breaks, now)
+  // The questions stay covered: a break that shows them would be time to work.
+  if (rest) {
+    const { quiz: known } = await loadQuiz(database, quiz)
+    throw new Problem(409, 'break', 'You are taking a break.', { until: rest.until, now, title: known.content.title })
+  }
+  if (holder === device) return { lease, tookOver: false, breaks }
   const won = await database.run(
     "UPDATE attempt SET lease = ?, device = ?, touched = touched + 1 WHERE id = ? AND lease = ? AND state = 'open'",
     [lease + 1, device, id, lease],
   )
-  if (won) return { lease: lease + 1, tookOver: true }
+  if (won) return { lease: lease + 1, tookOver: true, breaks }
   if (tries <= 1) throw new Problem(409, 'lease', 'This paper is being opened on many devices at once. Try again.')
-  return takeLease(database, id, device, tries - 1)
+  return takeLease(database, id, device, now, tries - 1)
 }
 
 /**
@@ -96,12 +105,8 @@ export async function openSitting(
   now: Instant,
   language?: string | null,
 ): Promise<OpenedSitting> {
-  const attempt = await ownAttempt(database, student, id, now)
-  const breaks = (await breaksOf(database, [id])).get(id) ?? []
-  const rest = attempt.state === 'open' && breakAt(breaks, now)
-  // The questions stay covered: a break that shows them would be time to work.
-  if (rest) throw new Problem(409, 'break', 'You are taking a break.', { until: rest.until, now })
-  const { lease, tookOver } = await takeLease(database, id, device)
+  await ownAttempt(database, student, id, now)
+  const { lease, tookOver, breaks } = await takeLease(database, id, device, now)
   if (language !== undefined)
     await database.run("UPDATE attempt SET language = ?, touched = touched + 1 WHERE id = ? AND state = 'open'", [
       language,
