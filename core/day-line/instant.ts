@@ -2,6 +2,7 @@ import { facetLabels, type FacetName } from '../release/schema'
 import { count, few } from '../kit/phrases'
 import type { Instant } from '../kit/time'
 import { lastStartOf } from '../schedule/clock'
+import { alike } from '../schedule/schedule'
 import { spansOf, type DayLine, type LaneClass, type LaneStudent } from './day-line'
 
 /** What the day line tells of one instant: who can start, who may be at work, who may see what. */
@@ -35,13 +36,18 @@ export function atInstant(
   classes: readonly LaneClass[],
   at: Instant,
 ): AtInstant {
-  const starting = students.filter(({ schedule }) =>
+  const sorts = alike(students)
+  const among = (holds: (schedule: LaneStudent['schedule']) => boolean): LaneStudent[] => {
+    const ids = new Set(sorts.flatMap((sort) => (holds(sort.schedule) ? sort.students.map(({ id }) => id) : [])))
+    return students.filter(({ id }) => ids.has(id))
+  }
+  const starting = among((schedule) =>
     schedule.windows.some((window) => {
       const last = lastStartOf(schedule, window)
       return window.opens <= at && (last === null || at < last)
     }),
   )
-  const working = students.filter(({ schedule }) =>
+  const working = among((schedule) =>
     spansOf(schedule).some(({ opens, reach }) => opens <= at && (reach === null || at <= reach)),
   )
   const shown = new Map<string, FacetName[]>()

@@ -10,10 +10,9 @@ import {
   graceChecks,
   lateStartChecks,
   onceChecks,
-  peopleChecks,
   shortWindowChecks,
-  uselessNeedChecks,
 } from './check/times'
+import { peopleChecks, uselessNeedChecks } from './check/people'
 import { closingChecks, languageChecks, objectiveChecks, pinnedChecks } from './check/content'
 import { asKept, hasConditions } from './condition'
 import { ruleChecks } from '../rules'

@@ -1,10 +1,9 @@
 <script setup lang="ts">
 import { useMediaQuery } from '@vueuse/core'
 import { clockTime, count, sentenceTime } from '~~/core/kit/phrases'
-import { minute, ms, plus, type Instant } from '~~/core/kit/time'
+import { minute, type Instant } from '~~/core/kit/time'
 import { facetLabels, momentLabels } from '~~/core/release/schema'
 import { dayLine, type ReleaseLane, type SittingLane, type SittingSpan } from '~~/core/day-line/day-line'
-import { dayScale, trueScale, type DayScale } from '~~/core/day-line/day-scale'
 import { eventsOf } from '~~/core/day-line/events'
 import { atInstant } from '~~/core/day-line/instant'
 import { assignedTo, studentOfClass } from '~~/core/schedule/assigned'
@@ -37,60 +36,9 @@ const line = computed(() => {
   return dayLine(rules.value, store.view.classes, assigned.value, ofClass, now.value)
 })
 
-/** Folded, or to scale in a stretch of time that is made narrower and wider. */
-const view = shallowRef<{ from: Instant; to: Instant } | null>(null)
-function whole() {
-  const { starts, ends } = line.value!
-  const room = Math.max(30 * minute, (ms(ends) - ms(starts)) * 0.03)
-  view.value = { from: plus(starts, -room), to: plus(ends, room) }
-}
-const shortest = 20 * minute
-function zoom(by: number) {
-  const { from, to } = view.value!
-  const [first, last] = [ms(from), ms(to)]
-  const middle = cursor.value && cursor.value > from && cursor.value < to ? ms(cursor.value) : (first + last) / 2
-  const length = Math.max(shortest, (last - first) * by)
-  const start = middle - ((middle - first) / (last - first)) * length
-  view.value = { from: new Date(start).toISOString(), to: new Date(start + length).toISOString() }
-}
-function pan(by: number) {
-  const { from, to } = view.value!
-  const step = (ms(to) - ms(from)) * by
-  view.value = { from: plus(from, step), to: plus(to, step) }
-}
-
-const fresh = computed(() => {
-  if (!line.value) return null
-  if (view.value) return trueScale(view.value.from, view.value.to, session.zone)
-  const { starts, ends, sitting, release, dues } = line.value
-  const known = [
-    starts,
-    ends,
-    now.value,
-    ...dues,
-    ...sitting.flatMap((lane) =>
-      lane.spans.flatMap((span) => [span.opens, span.closes, span.reach, ...span.marks.map((mark) => mark.at)]),
-    ),
-    ...release.flatMap((lane) => lane.spans.map((span) => span.from)),
-  ]
-  return dayScale(
-    known.filter((at): at is string => Boolean(at)),
-    session.zone,
-  )
-})
-/** While something is moved the scale stands still under it. */
-const held = shallowRef<DayScale | null>(null)
-const scale = computed(() => held.value ?? fresh.value)
-/** Percent of the width that the scale takes: the rest is for words that begin at its end. */
-const room = 85
-const left = (at: string) => `${scale.value!.at(at) * room}%`
-const width = (from: string, to: string | null) =>
-  to === null
-    ? `${100 - scale.value!.at(from) * room}%`
-    : `${Math.max(0.4, (scale.value!.at(to) - scale.value!.at(from)) * room)}%`
-/** Whether something between two instants is in sight. */
-const inSight = (from: string, to: string | null) =>
-  !view.value || (from < view.value.to && (to === null || to > view.value.from))
+/** The instant that is pointed at. */
+const cursor = ref<Instant | null>(null)
+const { view, whole, zoom, pan, scale, hold, letLoose, room, left, width, inSight } = useDayView(line, now, cursor)
 
 /** On a narrow page the line is a list. */
 const narrow = useMediaQuery('(max-width: 50rem)')
@@ -100,13 +48,13 @@ function instantAt(x: number): Instant {
   return scale.value!.from((x - start) / whole / (room / 100))
 }
 function move(window: string, name: Moved['name'], at: Instant) {
-  held.value ??= fresh.value
+  hold()
   moved.value = { window, name, at }
   cursor.value = at
 }
 function letGo() {
   moved.value = null
-  held.value = null
+  letLoose()
 }
 function set(window: string, name: Moved['name'], at: Instant) {
   letGo()
@@ -123,8 +71,6 @@ function handles(lane: SittingLane, span: SittingSpan): { name: Moved['name']; t
   })
 }
 
-/** The instant that is pointed at. */
-const cursor = ref<Instant | null>(null)
 const told = computed(() =>
   cursor.value && line.value && store.view
     ? atInstant(line.value, assigned.value, store.view.classes, cursor.value)
