@@ -109,6 +109,7 @@ const asked: ReleaseContext[] = known.students.slice(0, 500).map(({ classes, sch
   classEnd: ends.ofClasses(classes),
   everyoneEnd: ends.everyone,
   releasedAt: null,
+  againUntil: { is: 'beforeAll' },
   viewed: i % 5 ? [] : ['key'],
 }))
 const instants = Array.from({ length: 20 }, (_, i) => iso(Date.parse(start) + i * 100 * minute))

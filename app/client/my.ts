@@ -5,5 +5,6 @@ export const myRoutes = {
   endCalendar: route<typeof import('~~/server/api/my/calendar/address.delete')>('DELETE', 'my/calendar/address'),
   before: route<typeof import('~~/server/api/my/quizzes/[id]/index.get')>('GET', 'my/quizzes/[id]'),
   start: route<typeof import('~~/server/api/my/quizzes/[id]/start.post')>('POST', 'my/quizzes/[id]/start'),
+  done: route<typeof import('~~/server/api/my/quizzes/[id]/done.put')>('PUT', 'my/quizzes/[id]/done'),
   list: route<typeof import('~~/server/api/my/quizzes/index.get')>('GET', 'my/quizzes'),
 }

@@ -1,6 +1,7 @@
 import { makesGrade } from '../rules/counts'
 import { Fraction, atLeast, exact, exactText, fixed, roundHalfAway, sum, type Exact } from '../kit/exact'
 import type { Rules } from '../quiz/schema'
+import type { SectionScores } from './missed'
 
 /** An ended attempt as its grade needs it. Unsent attempts count as zero. */
 export interface GradedAttempt {
@@ -10,6 +11,17 @@ export interface GradedAttempt {
   score: Exact | null
   possible: Exact
   daysLate: number
+  /** What each section earned, before any deduction. */
+  sections?: SectionScores
+}
+
+/** How a section with a pass mark of its own stands in the counted attempts. */
+export interface SectionResult {
+  section: string
+  /** As people read it, with the quiz's decimals. */
+  percent: string
+  needed: number
+  reached: boolean
 }
 
 /** Set by a teacher; the computed grade is kept beside it. */
@@ -34,6 +46,8 @@ interface FormedGrade {
   undecided: boolean
   excused: boolean
   overridden: boolean
+  /** Sections with a pass mark of their own. */
+  sections: SectionResult[]
 }
 export interface Grade extends FormedGrade {
   /** What the attempts make, kept beside what a teacher has set; null where nothing was set. */
@@ -113,6 +127,7 @@ const none: FormedGrade = {
   undecided: false,
   excused: false,
   overridden: false,
+  sections: [],
 }
 
 /** The counting grade (semantics §6), from exact values, rounded once; a student passes when the displayed grade reaches the pass mark. */
@@ -136,7 +151,27 @@ function computedGrade(attempts: readonly GradedAttempt[], rules: GradeRules): F
   if (!makesGrade(rules.counts)) return { ...none, counted: numbers }
   if (isUndecided(rules.grade.method, shares, counted)) return { ...none, counted: numbers, undecided: true }
   const share = sum(counted.map((each) => each.share!)).div(counted.length)
-  return formed(share, numbers, counted.at(-1)!.attempt.possible, rules, false)
+  const grade = formed(share, numbers, counted.at(-1)!.attempt.possible, rules, false)
+  const sections = rules.counts === 'score' ? sectionsIn(counted, rules) : []
+  const fails = grade.passed === true && sections.some(({ reached }) => !reached)
+  return { ...grade, sections, passed: fails ? false : grade.passed }
+}
+
+/**
+ * Sections against their own pass marks (semantics §1): the mean share of the counted attempts, before deductions, as it is
+ * displayed. A section that gave no points on any of them asks nothing; an attempt left unsent has earned nothing.
+ */
+function sectionsIn(counted: readonly Share[], { grade: { sections, decimals } }: GradeRules): SectionResult[] {
+  return sections.flatMap(({ section, percent: needed }): SectionResult[] => {
+    const shares = counted.flatMap(({ attempt }) => {
+      const own = attempt.sections?.[section]
+      if (!own || exact(own.possible).equals(0)) return []
+      return [attempt.state === 'unsent' ? new Fraction(0) : exact(own.score ?? 0).div(exact(own.possible))]
+    })
+    if (!shares.length) return []
+    const percent = roundHalfAway(sum(shares).div(shares.length).mul(100), decimals)
+    return [{ section, percent: fixed(percent, decimals), needed, reached: percent.compare(exact(needed)) >= 0 }]
+  })
 }
 
 function formed(
@@ -160,5 +195,6 @@ function formed(
     undecided: false,
     excused: false,
     overridden,
+    sections: [],
   }
 }

@@ -2,12 +2,14 @@ export {
   markAttempt,
   authoredAnswer,
   costOf,
+  earnedOn,
   type Amendment,
   type HandMarks,
   type KeptAnswers,
   type Mark,
   type Marks,
 } from './mark'
+export { bestOfEach, missedIn, totalsOf, type Earned, type SectionScores, type Totals } from './missed'
 export { lateness, type Lateness } from './late'
 export { classFigures, classFiguresForStudents, type ClassFigures } from './class-figures'
 export { bandOf, gradeText, scale, scaleBands, scaleFault, type Scale, type ScaleBand, type SchoolScale } from './scale'

@@ -1,10 +1,11 @@
-import { Fraction, atLeast, exact, exactText, sum, type Exact } from '../kit/exact'
+import { Fraction, exact, exactText, type Exact } from '../kit/exact'
 import type { Paper, PaperItem } from '../paper/schema'
 import { instanceOf, scoreAnswer, type ScoredAnswer } from '../question'
 import { kindOf } from '../question/kinds'
 import type { Question } from '../question/schema'
 import type { Edition, WrongCost } from '../quiz/schema'
 import type { Counts } from '../rules/counts'
+import { totalsOf, type Earned, type Totals } from './missed'
 import { wrongAnswerCost } from './wrong-answer'
 
 /** What applies to an edition after it was sat: a question voided, or full credit for all. */
@@ -25,11 +26,8 @@ export interface Mark {
   parts: ScoredAnswer['parts']
 }
 
-export interface Marks {
+export interface Marks extends Totals {
   marks: Mark[]
-  /** Sum of the points earned, floored at 0 (semantics §1); null while a mark is missing. */
-  score: Exact | null
-  possible: Exact
 }
 
 /** Marks given by hand, by item: a share of the points, 0 to 1. */
@@ -101,6 +99,15 @@ function markItem(
   }
 }
 
+/** Marks with the sections in which their questions stand. */
+export function earnedOn(paper: Paper, marks: readonly Pick<Mark, 'item' | 'points' | 'possible'>[]): Earned[] {
+  const places = new Map(paper.items.map((item) => [item.id, item]))
+  return marks.flatMap(({ item, points, possible }) => {
+    const place = places.get(item)
+    return place ? [{ question: place.question, section: place.section, points, possible }] : []
+  })
+}
+
 /** Marks a paper (semantics §1 and §2). Answers that are missing or malformed count as unanswered. @param hand what people have decided. @param counts of a survey nothing is marked: every question is worth nothing */
 export function markAttempt(
   edition: Edition,
@@ -120,10 +127,5 @@ export function markAttempt(
       counts === 'survey',
     ),
   )
-  const earned = marks.some((mark) => mark.points === null) ? null : sum(marks.map((mark) => exact(mark.points!)))
-  return {
-    marks,
-    score: earned && exactText(atLeast(0, earned)),
-    possible: exactText(sum(marks.map((mark) => exact(mark.possible)))),
-  }
+  return { marks, ...totalsOf(earnedOn(paper, marks)) }
 }

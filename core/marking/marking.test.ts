@@ -68,7 +68,13 @@ const attempt = (score: string | null, over: Partial<GradedAttempt> = {}): Grade
 })
 const rules = (over: object = {}) =>
   sampleRules({
-    grade: { method: 'highest', decimals: 1, pass: { by: 'percent', value: 60 }, scale: { by: 'percent' } },
+    grade: {
+      method: 'highest',
+      decimals: 1,
+      pass: { by: 'percent', value: 60 },
+      scale: { by: 'percent' },
+      sections: [],
+    },
     ...over,
   })
 
@@ -103,13 +109,19 @@ describe('gradeFor', () => {
   })
   it('a pass mark in points compares the displayed points', () => {
     const byPoints = rules({
-      grade: { method: 'highest', decimals: 0, pass: { by: 'points', value: 6 }, scale: { by: 'percent' } },
+      grade: {
+        method: 'highest',
+        decimals: 0,
+        pass: { by: 'points', value: 6 },
+        scale: { by: 'percent' },
+        sections: [],
+      },
     })
     expect(gradeFor([attempt('5.5')], null, byPoints)).toMatchObject({ points: '6', passed: true })
   })
   it('costs come in their order: a further attempt, then being late', () => {
     const costly = rules({
-      attempts: { count: null, wait: 0, draw: 'fresh', untilPassed: false, untilShare: null, cost: 10 },
+      attempts: { count: null, wait: 0, draw: 'fresh', untilPassed: false, untilShare: null, cost: 10, again: false },
       late: { accepted: true, costPerDay: 20, lastDays: null },
     })
     // 80 % less a tenth is 72 %; late by two days costs two fifths of the 80 % that was earned.
@@ -130,7 +142,7 @@ describe('gradeFor', () => {
       gradeFor(
         [attempt('9'), attempt(null, { number: 2 })],
         null,
-        rules({ grade: { method: 'first', decimals: 0, pass: null, scale: { by: 'percent' } } }),
+        rules({ grade: { method: 'first', decimals: 0, pass: null, scale: { by: 'percent' }, sections: [] } }),
       ),
     ).toMatchObject({ undecided: false, percent: '90' })
   })
@@ -164,7 +176,7 @@ describe('gradeFor', () => {
             gradeFor(
               scores.map((score, i) => attempt(String(score), { number: i + 1 })),
               null,
-              rules({ grade: { method, decimals: 3, pass: null, scale: { by: 'percent' } } }),
+              rules({ grade: { method, decimals: 3, pass: null, scale: { by: 'percent' }, sections: [] } }),
             ).share!,
           )
         expect(share('lowest').compare(share('average'))).toBeLessThanOrEqual(0)

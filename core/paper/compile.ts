@@ -129,7 +129,21 @@ function given(row: Row, drawn: Map<string, string[]>, random: Random): string[]
 
 /** Optional parts of compiling: a further attempt may repeat the last paper. */
 export interface CompileOptions {
-  draw: 'fresh' | 'same'
+  draw: 'fresh' | 'same' | 'missed'
+  /** Questions that were not fully right in any earlier attempt: what `missed` holds. */
+  missed?: ReadonlySet<string>
+}
+
+/** The paper of which further ones hold what was missed: the last that holds more than that. */
+export const wholePaper = (earlier: readonly Paper[]): Paper | undefined =>
+  earlier.findLast((paper) => paper.missedSince === undefined)
+
+/** Of a paper, only what was missed: as it stood there, on as many pages as that takes. */
+function onlyMissed(whole: Paper, missed: ReadonlySet<string>, attempt: number): Paper {
+  const left = whole.items.filter((item) => missed.has(item.question))
+  const pages = [...new Set(left.map((item) => item.page))].sort((a, b) => a - b)
+  const items = left.map((item) => ({ ...item, page: pages.indexOf(item.page) }))
+  return { ...whole, attempt, items, pages: pages.length, missedSince: whole.attempt }
 }
 
 /**
@@ -146,6 +160,9 @@ export function compilePaper(
 ): Paper {
   const last = earlier.at(-1)
   if (options.draw === 'same' && last && last.edition === edition.id) return { ...last, attempt }
+  const whole = wholePaper(earlier)
+  if (options.draw === 'missed' && whole && whole.edition === edition.id)
+    return onlyMissed(whole, options.missed ?? new Set(), attempt)
   const random = seededRandom(edition.secret, [student, String(attempt)])
   const { content } = edition
   const plan = planOf(edition)

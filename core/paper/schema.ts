@@ -24,6 +24,8 @@ export const paper = z.strictObject({
   attempt: z.int(),
   items: z.array(paperItem),
   pages: z.int(),
+  /** It holds only what was missed in the attempts from this one on. */
+  missedSince: z.int().optional(),
 })
 export type Paper = z.infer<typeof paper>
 

@@ -65,7 +65,15 @@ const cases: [code: string, level: 'stop' | 'look', Row[], Partial<Rules>?][] = 
     'pass-out-of-reach',
     'stop',
     [questionRow('q1')],
-    { grade: { method: 'highest', decimals: 0, pass: { by: 'points', value: 2 }, scale: { by: 'percent' } } },
+    {
+      grade: {
+        method: 'highest',
+        decimals: 0,
+        pass: { by: 'points', value: 2 },
+        scale: { by: 'percent' },
+        sections: [],
+      },
+    },
   ],
   ['no-end', 'look', [questionRow('q1')], { limit: null, windows: [{ ...sampleWindow, closes: null }] }],
   ['never-released', 'look', [questionRow('q1')], { windows: [{ ...sampleWindow, closes: null }] }],
@@ -92,7 +100,7 @@ const cases: [code: string, level: 'stop' | 'look', Row[], Partial<Rules>?][] = 
     'one-in-practice',
     'look',
     [questionRow('q1')],
-    { attempts: { count: 2, wait: 600, draw: 'fresh', untilPassed: false, untilShare: null, cost: 0 } },
+    { attempts: { count: 2, wait: 600, draw: 'fresh', untilPassed: false, untilShare: null, cost: 0, again: false } },
   ],
 ]
 
@@ -106,7 +114,15 @@ describe('checkQuiz', () => {
     const late = { ...sampleRules().late, accepted: false }
     expect(codes({ ...finish, late, windows: [{ ...endless, due: at('21:00') }] })).not.toContain('finish-without-end')
     expect(codes({ limit: null, late, windows: [{ ...endless, due: at('21:00') }] })).not.toContain('no-end')
-    const attempts = { count: 2, wait: 600, draw: 'fresh', untilPassed: false, untilShare: null, cost: 0 } as const
+    const attempts = {
+      count: 2,
+      wait: 600,
+      draw: 'fresh',
+      untilPassed: false,
+      untilShare: null,
+      cost: 0,
+      again: false,
+    } as const
     const later = {
       ...sampleWindow,
       id: 'w-later',

@@ -2,10 +2,12 @@ import { releaseOf } from './under-rules'
 import { makesGrade } from '../rules/counts'
 import { type Instant } from '../kit/time'
 import type { Rules } from '../quiz/schema'
+import { againUntil } from '../schedule/again'
+import { limitsFor } from '../schedule/clock'
 import type { Schedule } from '../schedule/schedule'
 import { earliestUsedUp, startsOf, type Starts } from '../schedule/starts'
 import type { Ends } from './ends'
-import { instantOf } from './facets'
+import { heldBack, instantOf } from './facets'
 import type { FacetName } from './schema'
 
 /** A first sight of a facet: after an attempt of no length that was handed in at an instant. */
@@ -35,6 +37,7 @@ export function sightsOf(
   const passingEnds = (untilPassed && canPass) || (untilShare !== null && makesGrade(rules.counts))
   const attemptsUsedAt = earliestUsedUp(schedule, starts, passingEnds)
   return starts.flatMap(({ window, from: handedInAt }): Sight[] => {
+    const again = againUntil(schedule, window, limitsFor(schedule, { startedAt: handedInAt, window: window.id }))
     const from = instantOf(rule.from, {
       handedInAt,
       markedAt: handedInAt,
@@ -45,10 +48,12 @@ export function sightsOf(
       everyoneEnd: ends.everyone,
       // A release by hand is the teacher's own choice of a moment: it is not foreseen.
       releasedAt: null,
+      againUntil: again,
       viewed: [],
     })
-    if (from === null) return []
-    const at = from > handedInAt ? from : handedInAt
+    const held = heldBack(facet, from, { againUntil: again })
+    if (held === null) return []
+    const at = held > handedInAt ? held : handedInAt
     return rule.until !== null && at >= rule.until ? [] : [{ handedInAt, at }]
   })
 }

@@ -1,6 +1,7 @@
-import { earlier, instantOfEnd, minute, plus, type End, type Instant } from '../kit/time'
+import { earlier, instantOfEnd, later, minute, plus, type End, type Instant } from '../kit/time'
 import type { Rules } from '../quiz/schema'
 import { releaseOf } from './under-rules'
+import { telling } from './names'
 import { facetNames, type FacetName, type Moment, type ReleaseRules } from './schema'
 
 /** What the moments of one attempt depend on. Instants that are not known yet are null. */
@@ -20,6 +21,8 @@ export interface ReleaseContext {
   everyoneEnd: End
   /** When the teacher released it to the student's class. */
   releasedAt: Instant | null
+  /** Until when the paper may be taken up again: what gives the key away waits for that (semantics §6). */
+  againUntil: End
   /** Facets shown "once" that have been viewed. */
   viewed: FacetName[]
 }
@@ -77,6 +80,16 @@ export function instantOf(moment: Moment, context: ReleaseContext): Instant | nu
   }
 }
 
+/** The instant from which a facet is shown by its moment, or later: nothing gives the key to a paper that may be taken up again. */
+export function heldBack(
+  name: FacetName,
+  from: Instant | null,
+  { againUntil }: Pick<ReleaseContext, 'againUntil'>,
+): Instant | null {
+  if (from === null || againUntil.is === 'beforeAll' || !telling.includes(name)) return from
+  return againUntil.is === 'never' ? null : later(from, againUntil.at)
+}
+
 /**
  * What a student may see of an attempt at an instant (semantics §7). Moments are recomputed, not latched. Nothing
  * is shown of an attempt that is under way.
@@ -86,7 +99,7 @@ export function visibleFacets(rules: ReleaseRules, context: ReleaseContext, now:
   const facets = {} as Record<FacetName, FacetSight>
   for (const name of facetNames) {
     const rule = rules[name]
-    const from = instantOf(rule.from, context)
+    const from = heldBack(name, instantOf(rule.from, context), context)
     const allowed =
       context.handedInAt !== null &&
       !(rule.ifPassed && context.passed !== true) &&

@@ -5,7 +5,7 @@
 import fc from 'fast-check'
 import { expect, it } from 'vitest'
 import { at, sampleRules, sampleStudent } from '../../tests/fixtures/core'
-import { minute, plus, type Instant } from '../kit/time'
+import { minute, plus, type End, type Instant } from '../kit/time'
 import { usualRules, type Rules, type Window } from '../quiz'
 import { assignedTo, limitsFor, maySit, scheduleFor, type AttemptFact, type Sat } from '../schedule'
 import { endsOf, leaks, visibleFacets, type Assigned, type Moment } from '.'
@@ -59,6 +59,7 @@ const situation = fc.record({
   untilPassed: fc.boolean(),
   untilShare: fc.constantFrom(null, null, 40, 80),
   pass: fc.boolean(),
+  again: fc.boolean(),
   ifPassed: fc.boolean(),
   until: maybe(14),
   from: moment,
@@ -80,6 +81,7 @@ const rulesOf = (given: Situation): Rules =>
       untilPassed: given.untilPassed,
       untilShare: given.untilShare,
       cost: 0,
+      again: given.again,
     },
     grade: { ...usualRules.grade, pass: given.pass ? { by: 'percent', value: 50 } : null },
     release: {
@@ -134,6 +136,19 @@ function rowsOf(rules: Rules, { schedule }: Assigned): Row[] {
   return rows
 }
 
+/** Until when a paper of no length may be taken up again: the first of due time (or close) and the end of its time. */
+function againOf({ attempts, limit, atClosing, late }: Rules, { schedule }: Assigned, id: string, from: Instant): End {
+  if (!attempts.again) return { is: 'beforeAll' }
+  const { due, closes } = schedule.windows.find((each) => each.id === id)!
+  const ends = [
+    due ?? closes!,
+    ...(limit === null ? [closes!] : [plus(from, limit * minute)]),
+    ...(atClosing === 'window' ? [closes!] : []),
+    ...(due !== null && !late.accepted ? [due] : []),
+  ]
+  return { is: 'at', at: ends.sort()[0]! }
+}
+
 interface Found {
   at: Instant
   own: boolean
@@ -170,6 +185,7 @@ function bruteSights(
           classEnd: ends.ofClasses(viewer.classes),
           everyoneEnd: ends.everyone,
           releasedAt: null,
+          againUntil: againOf(rules, viewer, windows[i]!, handedInAt!),
           viewed: [],
         }
         if (!visibleFacets(rules.release, context, now).facets.key.shown) continue

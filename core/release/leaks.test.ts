@@ -51,7 +51,7 @@ function rulesOf({ first, second, limit, atClosing, grace, hasDue, from }: Situa
     limit,
     atClosing,
     grace,
-    attempts: { count: 1, wait: 0, draw: 'fresh', untilPassed: false, untilShare: null, cost: 0 },
+    attempts: { count: 1, wait: 0, draw: 'fresh', untilPassed: false, untilShare: null, cost: 0, again: false },
     release: {
       ...usualRules.release,
       marks: { ...usualRules.release.marks, from: { at: 'never' } },
@@ -91,6 +91,7 @@ function firstSight(rules: Rules, viewer: Assigned, everyone: Assigned[]): Insta
       classEnd: endsOf(everyone).ofClasses(viewer.classes),
       everyoneEnd: endsOf(everyone).everyone,
       releasedAt: null,
+      againUntil: { is: 'beforeAll' as const },
       viewed: [],
     }
     for (let now = start; now <= 80; now++)

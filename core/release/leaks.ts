@@ -4,7 +4,7 @@ import { alike } from '../schedule/schedule'
 import { latestEndFrom, startsOf, type Starts } from '../schedule/starts'
 import { sightsOf, type Sight } from './earliest'
 import { endsOf, type Assigned } from './ends'
-import type { FacetName } from './schema'
+import { telling, type FacetName } from './names'
 
 export interface Leak {
   facet: FacetName
@@ -17,9 +17,6 @@ export interface Leak {
   /** The viewers' own next attempts are given away. */
   own: boolean
 }
-
-/** What gives the key away (semantics §7): own answers matter only beside marks. */
-export const telling: readonly FacetName[] = ['key', 'comments', 'marks']
 
 /** Students of one schedule and the same classes, with what is worked out of it once. */
 interface Sort extends Assigned {

@@ -11,3 +11,6 @@ export const facetNames = [
   'certificate',
 ] as const
 export type FacetName = (typeof facetNames)[number]
+
+/** What gives the key away (semantics §7): own answers matter only beside marks. */
+export const telling: readonly FacetName[] = ['key', 'comments', 'marks']

@@ -24,6 +24,7 @@ const context = (over: Partial<ReleaseContext> = {}): ReleaseContext => ({
   classEnd: endAt(at('12:00')),
   everyoneEnd: endAt(at('20:00')),
   releasedAt: null,
+  againUntil: { is: 'beforeAll' },
   viewed: [],
   ...over,
 })
@@ -152,7 +153,16 @@ describe('leaks', () => {
         marks: { ...usualRules.release.marks },
         comments: { ...usualRules.release.comments },
       },
-      attempts: { count: 1, wait: 0, draw: 'fresh', untilPassed: false, untilShare: null, cost: 0, ...attempts },
+      attempts: {
+        count: 1,
+        wait: 0,
+        draw: 'fresh',
+        untilPassed: false,
+        untilShare: null,
+        cost: 0,
+        again: false,
+        ...attempts,
+      },
     })
   const find = (r: ReturnType<typeof withRelease>) =>
     leaks(

@@ -13,17 +13,25 @@ export interface Attempts {
   count: number | null
   /** Minutes from handing in to the next start. */
   wait: number
-  draw: 'fresh' | 'same'
+  /** `missed` holds only what was not fully right so far (semantics §6). */
+  draw: 'fresh' | 'same' | 'missed'
   untilPassed: boolean
   /** Percent of the counting grade from which there is no further attempt; null for none. */
   untilShare: number | null
   /** Percent of what was earned, for each further attempt. */
   cost: number
+  /** Whether a paper that was handed in may be taken up again until the due time (semantics §6). */
+  again: boolean
 }
 
 const draws = [
   { value: 'fresh', label: 'a fresh draw' },
   { value: 'same', label: 'the same paper' },
+  { value: 'missed', label: 'only the questions missed so far' },
+]
+const finals = [
+  { value: false, label: 'is final' },
+  { value: true, label: 'is not final: the paper may be taken up again until it is due' },
 ]
 const shareWords = (share: number | null) =>
   share === null ? 'however much is reached' : `until ${share} % is reached`
@@ -49,12 +57,13 @@ export const attempts: Rule<Attempts> = {
   schema: z.strictObject({
     count: z.int().min(1).max(100).nullable(),
     wait: minutes,
-    draw: z.enum(['fresh', 'same']),
+    draw: z.enum(['fresh', 'same', 'missed']),
     untilPassed: z.boolean(),
     untilShare: percent.min(0.5, 'A share is at least half a percent.').nullable(),
     cost: percent,
+    again: z.boolean(),
   }),
-  usual: { count: 1, wait: 0, draw: 'fresh', untilPassed: false, untilShare: null, cost: 0 },
+  usual: { count: 1, wait: 0, draw: 'fresh', untilPassed: false, untilShare: null, cost: 0, again: false },
   sentences(value) {
     const path = (name: keyof Attempts) => ['rules', 'attempts', name]
     const several: Piece[] = [
@@ -104,18 +113,26 @@ export const attempts: Rule<Attempts> = {
           '.',
         ],
       },
+      { key: 'again', pieces: ['Handing in ', choice('Handing in', path('again'), value.again, finals), '.'] },
     ]
   },
   told(value, { schedule }) {
     const attempts = schedule.attempts.count
-    if (attempts === 1) return []
+    const again = value.again
+      ? ['After you have handed it in you may take it up again until it is due, as long as its time is not up.']
+      : []
+    if (attempts === 1) return again
     return [
+      ...again,
       attempts === null ? 'You may sit it as often as you like.' : `You have up to ${count(attempts, 'attempt')}.`,
       ...(value.wait ? [`Between two attempts lie at least ${duration(value.wait)}.`] : []),
       ...(value.untilPassed ? ['Once you have passed there is no further attempt.'] : []),
       ...(value.untilShare === null
         ? []
         : [`Once your grade has reached ${value.untilShare} % there is no further attempt.`]),
+      ...(value.draw === 'missed'
+        ? ['A further attempt holds only the questions that were not fully right so far; the best of each counts.']
+        : []),
       ...(value.cost ? [`Each further attempt costs ${value.cost} % of what it earned.`] : []),
     ]
   },
@@ -140,6 +157,7 @@ export const attempts: Rule<Attempts> = {
       ['draw', 'further papers', (value) => draws.find((each) => each.value === value.draw)!.label],
       ['untilPassed', 'until passed', (value) => (value.untilPassed ? 'yes' : 'no')],
       ['untilShare', 'until a share', (value) => shareWords(value.untilShare)],
+      ['again', 'handing in', (value) => finals.find((each) => each.value === value.again)!.label],
       ['cost', 'cost of a further attempt', (value) => `${value.cost} %`],
     ]
     return parts

@@ -1,15 +1,17 @@
-import { makesGrade } from './counts'
 import { z } from 'zod'
+import { id } from '../question/schema'
 import { exact, pointsText } from '../kit/exact'
 import { count, list } from '../kit/phrases'
 import { scale, type Scale, type ScaleBand, type SchoolScale } from '../marking/scale'
 import { look, stop, type Found } from '../quiz/check/check'
-import { setAt } from '../quiz/edits/make'
+import { addTo, removeFrom, setAt } from '../quiz/edits/make'
 import { same } from '../quiz/edits/paths'
 import type { Quiz } from '../quiz/schema'
 import { allRows, pointsOf } from '../quiz/walk'
-import { choice } from './pieces'
-import type { Option, Rule } from './rule'
+import { makesGrade } from './counts'
+import { choice, slot } from './pieces'
+import type { Option, Piece, Rule } from './rule'
+import { percent } from './values'
 
 export const gradeMethods = ['highest', 'latest', 'first', 'average', 'lowest'] as const
 export type GradeMethod = (typeof gradeMethods)[number]
@@ -17,12 +19,21 @@ export interface PassMark {
   by: 'percent' | 'points'
   value: number
 }
+export interface SectionPass {
+  /** Ids are one a quiz: `passMarkId` of the section. */
+  id: string
+  section: string
+  percent: number
+}
+export const passMarkId = (section: string): string => `pass-${section}`
 export interface GradeRule {
   method: GradeMethod
   decimals: number
   pass: PassMark | null
   /** How the grade is told. */
   scale: Scale
+  /** Pass marks of single sections, in percent of their points (semantics §1). */
+  sections: SectionPass[]
 }
 
 const methodWords: Record<GradeMethod, string> = {
@@ -102,6 +113,67 @@ function scaleChecks(told: Scale, pass: PassMark | null, quiz: Quiz, scales: rea
   ]
 }
 
+type Sections = { content: { sections: readonly { id: string; title: string }[] } }
+const titleOf = (section: string, { content }: Sections): string | undefined =>
+  content.sections.find((each) => each.id === section)?.title
+
+const sectionPath = path('sections')
+/** Sections of which some are to be passed: one alone is the quiz. */
+const passable = ({ content }: Quiz) =>
+  content.sections.length < 2 ? [] : content.sections.filter((section) => pointsOf(section.rows) > 0)
+
+function sectionOffers(sections: readonly SectionPass[], quiz: Quiz): Piece[] {
+  const without = passable(quiz).filter((section) => !sections.some((each) => each.section === section.id))
+  if (!without.length) return []
+  const edit = addTo(
+    sectionPath,
+    sections.at(-1)?.id ?? null,
+    without.map((section) => ({ id: passMarkId(section.id), section: section.id, percent: 50 })),
+  )
+  return [' ', { offer: sections.length ? 'the other sections as well' : 'pass marks of sections as well', edit }]
+}
+
+/** “Beside that, 50 % in “Tides” …”, of sections that there are. */
+function sectionSentence(sections: readonly SectionPass[], quiz: Quiz) {
+  const there = sections.filter(({ section }) => titleOf(section, quiz) !== undefined)
+  if (!there.length) return []
+  const pieces = there.flatMap(({ id: mark, section, percent: needed }, index): Piece[] => {
+    const title = titleOf(section, quiz)!
+    return [
+      index ? ', ' : '',
+      slot(`Pass mark of ${title}`, [...sectionPath, mark, 'percent'], needed, `${needed} %`, {
+        sort: 'number',
+        unit: '% of its points',
+        min: 0.5,
+        max: 100,
+        step: 0.5,
+      }),
+      ` in “${title}” `,
+      { offer: `not in “${title}”`, edit: removeFrom(quiz, sectionPath, [mark]) },
+    ]
+  })
+  return [{ key: 'sections', pieces: ['Beside that it takes ', ...pieces, '.'] }]
+}
+
+const sectionWords = (sections: readonly SectionPass[], quiz: Sections): string =>
+  list(sections.map((each) => `${each.percent} % in “${titleOf(each.section, quiz) ?? 'a section that is gone'}”`)) ||
+  'none'
+
+function sectionChecks(sections: readonly SectionPass[], quiz: Quiz): Found {
+  const there = new Set(passable(quiz).map((section) => section.id))
+  const idle = sections.filter((each) => !there.has(each.section)).map((each) => each.id)
+  if (!idle.length) return []
+  return [
+    look(
+      'section-pass-idle',
+      'rules',
+      'A pass mark of a section that gives no points',
+      'A section that is gone, or in which nothing gives points, has a pass mark: it keeps nobody from passing.',
+      { label: 'Take it out', edit: removeFrom(quiz, sectionPath, idle) },
+    ),
+  ]
+}
+
 /** Which attempt counts, how the grade is rounded, and what passes (semantics §6, §1). */
 export const grade: Rule<GradeRule> = {
   title: 'grade',
@@ -113,8 +185,11 @@ export const grade: Rule<GradeRule> = {
       .strictObject({ by: z.enum(['percent', 'points']), value: z.number().min(0).max(100_000).multipleOf(0.001) })
       .nullable(),
     scale,
+    sections: z
+      .array(z.strictObject({ id, section: id, percent: percent.min(0.5, 'A pass mark is at least half a percent.') }))
+      .max(40, 'There are at most 40 sections.'),
   }),
-  usual: { method: 'highest', decimals: 1, pass: { by: 'percent', value: 60 }, scale: { by: 'percent' } },
+  usual: { method: 'highest', decimals: 1, pass: { by: 'percent', value: 60 }, scale: { by: 'percent' }, sections: [] },
   sentences: (value, { quiz, scales }) => [
     ...(quiz.rules.attempts.count === 1
       ? []
@@ -175,24 +250,33 @@ export const grade: Rule<GradeRule> = {
                 passOr(value.pass),
               ),
               '.',
+              ...sectionOffers(value.sections, quiz),
             ],
           },
+          ...sectionSentence(value.sections, quiz),
         ]),
   ],
   told: (value, { schedule, quiz }) => [
     ...(value.scale.by === 'bands' ? [`The grade is told as ${list(bandsInWords(value.scale.bands))}.`] : []),
     ...(value.pass && makesGrade(quiz.rules.counts) ? [`To pass takes ${passWords(value.pass)}.`] : []),
+    ...(makesGrade(quiz.rules.counts)
+      ? value.sections.flatMap(({ section, percent: needed }) => {
+          const title = titleOf(section, quiz)
+          return title === undefined ? [] : [`To pass, you need ${needed} % in “${title}”.`]
+        })
+      : []),
     ...(schedule.attempts.count === 1 ? [] : [`Of your attempts, ${methodWords[value.method]} counts.`]),
   ],
-  checks({ pass, scale: told }, quiz, { scales }) {
-    return [...passChecks(pass, quiz), ...scaleChecks(told, pass, quiz, scales)]
+  checks({ pass, scale: told, sections }, quiz, { scales }) {
+    return [...passChecks(pass, quiz), ...scaleChecks(told, pass, quiz, scales), ...sectionChecks(sections, quiz)]
   },
   words: (value) => `${methodWords[value.method]}, ${passOr(value.pass)}`,
-  changed(before, after) {
+  changed(before, after, { quiz }) {
     const parts: [keyof GradeRule, string, (value: GradeRule) => string][] = [
       ['method', 'what counts', (value) => methodWords[value.method]],
       ['decimals', 'decimals', (value) => String(value.decimals)],
       ['scale', 'grade told as', (value) => scaleWords(value.scale)],
+      ['sections', 'pass marks of sections', (value) => sectionWords(value.sections, quiz)],
       ['pass', 'pass mark', (value) => (value.pass ? passWords(value.pass) : 'none')],
     ]
     return parts

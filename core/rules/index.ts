@@ -18,6 +18,7 @@ export {
   type Slot,
 } from './rule'
 export type { DayMark, Reading, Rule, Telling, WindowRule } from './rule'
+export { isDone, type DoneFacts } from './done'
 export { optionOf } from './pieces'
 export { marksOf } from './windows'
 export { gradeMethods, passWords, type GradeMethod } from './grade'

@@ -3,14 +3,17 @@ import { atClosing } from './at-closing'
 import { atDeadline } from './at-deadline'
 import { attempts } from './attempts'
 import { counts } from './counts'
+import { done } from './done'
 import { grace } from './grace'
 import { grade } from './grade'
+import { gradebook } from './gradebook'
 import { late } from './late'
 import { limit } from './limit'
 import { needs } from './needs'
 import { overrun } from './overrun'
 import { password } from './password'
 import { release } from './release'
+import { voluntary } from './voluntary'
 import { windows } from './windows'
 
 /**
@@ -20,6 +23,7 @@ import { windows } from './windows'
 export const quizRules = {
   windows,
   announced,
+  voluntary,
   limit,
   needs,
   grace,
@@ -30,6 +34,8 @@ export const quizRules = {
   counts,
   attempts,
   grade,
+  gradebook,
+  done,
   late,
   release,
 }

@@ -5,7 +5,8 @@ import { setAt, together } from '../quiz/edits/make'
 import { same } from '../quiz/edits/paths'
 import type { Quiz } from '../quiz/schema'
 import { facetsOf } from '../release/under-rules'
-import { leaks, telling as tellingFacets } from '../release/leaks'
+import { leaks } from '../release/leaks'
+import { telling as tellingFacets } from '../release/names'
 import {
   facetLabels,
   facetNames,

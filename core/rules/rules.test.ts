@@ -71,7 +71,7 @@ const full = quizWith({
   windows: [{ ...sampleWindow, due: at('11:00'), latestStart: at('10:00'), closedAt: sampleWindow.closes }],
   atDeadline: 'finish',
   overrun: 10,
-  attempts: { count: 3, wait: 30, draw: 'fresh', untilPassed: true, untilShare: null, cost: 5 },
+  attempts: { count: 3, wait: 30, draw: 'fresh', untilPassed: true, untilShare: null, cost: 5, again: false },
   password: 'ebb',
   needs: [
     {
@@ -148,6 +148,7 @@ describe('sentences', () => {
     expect(wordsOf(full, 'who')).toEqual([
       '[Tuesday evening] may start from [Tue 14 May, 09:00] [until Tue 14 May, 11:59], [due Tue 14 May, 11:00], starting at the latest [Tue 14 May, 10:00], [closed for everybody]. <take out>',
       'Beforehand it is [announced to them].',
+      'Whoever it is for [has to sit it].',
       'For this quiz [Petra Lund] has [time and a half] [within the window], [15 minutes of breaks that stop the clock] and [1 more attempt], [beside what they have in every quiz]. <extra minutes><a later end><larger type><take out>',
     ])
     expect(wordsOf(full, 'sitting').slice(0, 5)).toEqual([
@@ -329,8 +330,17 @@ describe('what the record says of a change', () => {
       atClosing: 'window',
       password: 'SECRET',
       counts: 'completion',
-      attempts: { count: 2, wait: 1, draw: 'same', untilPassed: true, untilShare: null, cost: 3 },
-      grade: { method: 'lowest', decimals: 3, pass: null, scale: { by: 'points' } },
+      attempts: { count: 2, wait: 1, draw: 'same', untilPassed: true, untilShare: null, cost: 3, again: false },
+      grade: {
+        method: 'lowest',
+        decimals: 3,
+        pass: null,
+        scale: { by: 'points' },
+        sections: [{ id: 'pass-s1', section: 's1', percent: 40 }],
+      },
+      voluntary: true,
+      gradebook: { category: 'Tests', period: null },
+      done: 'passed',
       late: { accepted: false, costPerDay: 2, lastDays: null },
       release: Object.fromEntries(
         Object.keys(usualRules.release).map((name) => [

@@ -47,7 +47,7 @@ export const ruleSets: readonly RuleSet[] = [
   ruleSet('practice', 'Practice', 'As often as they like, with everything shown at once.', {
     limit: null,
     atClosing: 'clock',
-    attempts: { count: null, wait: 0, draw: 'fresh', untilPassed: false, untilShare: null, cost: 0 },
+    attempts: { ...usual.attempts, count: null },
     grade: { ...usual.grade, method: 'highest' },
     release: shown({
       score: 'handIn',
@@ -65,7 +65,7 @@ export const ruleSets: readonly RuleSet[] = [
     'Some attempts until it is due, late with a mark, answers when it is closed for them.',
     {
       limit: null,
-      attempts: { count: 3, wait: 0, draw: 'fresh', untilPassed: false, untilShare: null, cost: 0 },
+      attempts: { ...usual.attempts, count: 3 },
       late: { accepted: true, costPerDay: 0, lastDays: null },
       release: shown({
         score: 'handIn',
@@ -83,7 +83,7 @@ export const ruleSets: readonly RuleSet[] = [
     grace: 1,
     atDeadline: 'handIn',
     atClosing: 'clock',
-    attempts: { count: 1, wait: 0, draw: 'fresh', untilPassed: false, untilShare: null, cost: 0 },
+    attempts: { ...usual.attempts, count: 1 },
     late: { accepted: false, costPerDay: 0, lastDays: null },
     release: shown({
       score: 'handIn',
@@ -104,7 +104,7 @@ export const ruleSets: readonly RuleSet[] = [
       grace: 2,
       atDeadline: 'handIn',
       atClosing: 'clock',
-      attempts: { count: 1, wait: 0, draw: 'fresh', untilPassed: false, untilShare: null, cost: 0 },
+      attempts: { ...usual.attempts, count: 1 },
       late: { accepted: false, costPerDay: 0, lastDays: null },
       release: shown({
         score: 'teacher',
@@ -118,7 +118,7 @@ export const ruleSets: readonly RuleSet[] = [
   ruleSet('survey', 'Survey', 'Nothing is marked and nothing counts; one answer each, without a clock.', {
     limit: null,
     counts: 'survey',
-    attempts: { count: 1, wait: 0, draw: 'fresh', untilPassed: false, untilShare: null, cost: 0 },
+    attempts: { ...usual.attempts, count: 1 },
     release: shown({ questions: 'handIn', answers: 'handIn' }),
   }),
 ]

@@ -18,10 +18,12 @@ export interface Sat {
   percent: string | null
   /** Something that the counting grade hangs on has still to be marked. */
   undecided: boolean
+  /** What was missed, over the attempts so far: whether anything, or not known while something has to be marked. */
+  missed?: 'some' | 'none' | 'open'
 }
 export const notSat: Sat = { attempts: [], passed: null, percent: null, undecided: false }
 
-export type More = { more: true } | { more: false; why: 'used' | 'passed' | 'reached' | 'marking' }
+export type More = { more: true } | { more: false; why: 'used' | 'passed' | 'reached' | 'allRight' | 'marking' }
 
 /**
  * Whether the rules give a further attempt, windows and waits aside (semantics §6). Passing, or having
@@ -29,6 +31,10 @@ export type More = { more: true } | { more: false; why: 'used' | 'passed' | 'rea
  */
 export function moreAttempts(rule: Rules['attempts'], sat: Sat): More {
   if (rule.count !== null && sat.attempts.length >= rule.count) return { more: false, why: 'used' }
+  if (rule.draw === 'missed' && sat.attempts.length) {
+    if (sat.missed === 'none') return { more: false, why: 'allRight' }
+    if (sat.missed === 'open') return { more: false, why: 'marking' }
+  }
   if ((!rule.untilPassed && rule.untilShare === null) || !sat.attempts.length) return { more: true }
   if (rule.untilPassed && sat.passed === true) return { more: false, why: 'passed' }
   // What people read decides, as with passing.

@@ -192,7 +192,16 @@ describe('maySit', () => {
       'open',
       schedule({
         windows,
-        attempts: { count: 2, wait: 30, draw: 'fresh', untilPassed: false, untilShare: null, cost: 0, ...rules },
+        attempts: {
+          count: 2,
+          wait: 30,
+          draw: 'fresh',
+          untilPassed: false,
+          untilShare: null,
+          cost: 0,
+          again: false,
+          ...rules,
+        },
       }),
       { ...notSat, ...grade, attempts },
       at(time),

@@ -10,6 +10,7 @@ export {
   type Limits,
   type Started,
 } from './clock'
+export { againUntil, mayAgain, type Again } from './again'
 export { closesNow, whatClosingDoes, type Closing } from './closing'
 export { latestEnd, startsOf, type Starts } from './starts'
 export { maySit, seesQuiz, type MaySit, type WhyNot } from './may-sit'

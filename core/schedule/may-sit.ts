@@ -15,6 +15,7 @@ export type WhyNot =
   | 'used'
   | 'passed'
   | 'reached'
+  | 'allRight'
   | 'marking'
   | 'wait'
   | 'waitTooLong'
@@ -53,6 +54,7 @@ export function maySit(state: QuizState, schedule: Schedule, sat: Sat, now: Inst
         used: rule.count === 1 ? 'You have handed in your one attempt.' : `You have used all ${rule.count} attempts.`,
         passed: 'You have passed; there is no further attempt.',
         reached: `You have reached ${rule.untilShare} %; there is no further attempt.`,
+        allRight: 'You have answered everything right; there is nothing left to sit again.',
         marking: 'Your last attempt is still being marked.',
       }[further.why],
     )

@@ -90,8 +90,13 @@ function decided(why: WhyNot, found: No, schedule: Schedule, asked: Asked): { wo
         words: `has reached ${schedule.attempts.untilShare} %, and the rules give attempts until then`,
         remedy: null,
       }
+    case 'allRight':
+      return { words: 'has answered everything right, and further attempts hold only what was missed', remedy: null }
     case 'marking':
-      return { words: 'waits for a mark: until it is there, nobody knows whether they have passed', remedy: null }
+      return {
+        words: 'waits for a mark: until it is there, nobody knows what a further attempt would be',
+        remedy: null,
+      }
     case 'wait':
       return {
         words: `has to wait ${duration(quiz.rules.attempts.wait)} after an attempt, until ${from}`,

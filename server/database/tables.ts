@@ -55,6 +55,7 @@ export interface AttemptRow {
   days_late: number
   minutes_over: number
   language: string | null
+  section_scores: string | null
 }
 
 export interface AttemptBreakRow {
@@ -454,6 +455,13 @@ export interface QuizEditRow {
 export interface QuizGroupRow {
   quiz_id: string
   group_id: string
+}
+
+export interface QuizNoticeRow {
+  quiz_id: string
+  person_id: string
+  seen_at: string
+  confirmed_at: string | null
 }
 
 export interface QuizPresenceRow {

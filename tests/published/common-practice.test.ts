@@ -83,7 +83,9 @@ describe('grading methods (common practice)', () => {
     gradeFor(
       attempts,
       null,
-      sampleRules({ grade: { method, decimals: 1, pass: { by: 'percent', value: 60 }, scale: { by: 'percent' } } }),
+      sampleRules({
+        grade: { method, decimals: 1, pass: { by: 'percent', value: 60 }, scale: { by: 'percent' }, sections: [] },
+      }),
     ).percent
   it.each([
     ['highest', '90.0'],

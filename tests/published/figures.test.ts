@@ -16,7 +16,13 @@ import { factsNamed, names, poolRow, questionRow, sampleContent } from '../fixtu
 
 const passAt = (percent: number, over: Partial<Rules> = {}): Rules => ({
   ...usualRules,
-  grade: { method: 'highest', decimals: 1, pass: { by: 'percent', value: percent }, scale: { by: 'percent' } },
+  grade: {
+    method: 'highest',
+    decimals: 1,
+    pass: { by: 'percent', value: percent },
+    scale: { by: 'percent' },
+    sections: [],
+  },
   ...over,
 })
 const fixedRows = (n: number) => sampleContent(names('q', n).map((id) => questionRow(id)))

@@ -160,7 +160,7 @@ describe('a connection that breaks at any message', () => {
 
   it('hands in: with its answers, once, whole; or it says that it was not done and can be said again', async () => {
     const quiz = await openedQuiz(db, 'cut-hand', {
-      attempts: { count: null, wait: 0, draw: 'fresh', untilPassed: false, untilShare: null, cost: 0 },
+      attempts: { count: null, wait: 0, draw: 'fresh', untilPassed: false, untilShare: null, cost: 0, again: false },
     })
     let attempt = await begin(quiz)
     let answers = await lastAnswers(attempt)

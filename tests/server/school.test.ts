@@ -51,7 +51,13 @@ describe('a grade scale', () => {
   it('tells the grade wherever it is shown, the same; a quiz keeps its bands, and its checks tell of others', async () => {
     const { id, name } = (await listScales(db, 'gannet'))[0]!
     const quiz = await openedQuiz(db, 'scaled', {
-      grade: { method: 'highest', decimals: 1, pass: null, scale: { by: 'bands', id, name, bands: letters } },
+      grade: {
+        method: 'highest',
+        decimals: 1,
+        pass: null,
+        scale: { by: 'bands', id, name, bands: letters },
+        sections: [],
+      },
     })
     const student = await person(db, nell)
     const { attempt } = await startSitting(db, student, quiz, { device: 'd1' }, day)

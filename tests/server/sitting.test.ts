@@ -155,7 +155,7 @@ describe('keeping answers', () => {
 
   it('two devices that open a sitting at once get leases of their own, and what either is refused is set aside', async () => {
     const quiz = await openedQuiz(db, 'devices', {
-      attempts: { count: null, wait: 0, draw: 'fresh', untilPassed: false, untilShare: null, cost: 0 },
+      attempts: { count: null, wait: 0, draw: 'fresh', untilPassed: false, untilShare: null, cost: 0, again: false },
     })
     const rounds = await inOrder(
       Array.from({ length: 30 }, (_, i) => i),
@@ -449,7 +449,7 @@ describe('starting', () => {
       const quiz = await openedQuiz(
         db,
         `again-${draw}`,
-        { attempts: { count: 2, wait: 10, draw, untilPassed: false, untilShare: null, cost: 0 } },
+        { attempts: { count: 2, wait: 10, draw, untilPassed: false, untilShare: null, cost: 0, again: false } },
         {},
         pool,
       )

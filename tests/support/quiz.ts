@@ -36,7 +36,7 @@ export async function openedQuiz(
   db: Database,
   id: string,
   rules: Partial<Rules> = {},
-  content: Partial<Omit<Content, 'sections'>> = {},
+  content: Partial<Content> = {},
   rows = threeRows,
 ): Promise<string> {
   const maren = await person(db, 'p-maren')
@@ -44,7 +44,7 @@ export async function openedQuiz(
   const { quiz } = await loadQuiz(db, id)
   const { content: blank } = quiz
   const whole: Quiz = {
-    content: { ...blank, shuffleOptions: false, ...content, sections: [{ ...blank.sections[0]!, rows }] },
+    content: { ...blank, shuffleOptions: false, sections: [{ ...blank.sections[0]!, rows }], ...content },
     rules: {
       ...usualRules,
       windows: [

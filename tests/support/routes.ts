@@ -386,6 +386,8 @@ export const routes: Route[] = [
   ['GET', 'my/quizzes/index', () => '/api/my/quizzes', undefined, studentOnly],
   ['GET', 'my/quizzes/[id]/index', () => '/api/my/quizzes/quiz-buoys', undefined, studentOnly],
   ['POST', 'my/quizzes/[id]/start', () => '/api/my/quizzes/quiz-lights/start', () => ({ device: 'd1' }), studentOnly],
+  ['PUT', 'my/quizzes/[id]/done', () => '/api/my/quizzes/quiz-lights/done', () => ({ done: true }), studentOnly],
+  ['POST', 'sittings/[id]/again', () => `/api/sittings/${known.attempt}/again`, undefined, ownAttempt],
   ['POST', 'sittings/[id]/open', () => `/api/sittings/${known.attempt}/open`, () => ({ device: 'd1' }), ownAttempt],
   ['GET', 'sittings/[id]/clock', () => `/api/sittings/${known.attempt}/clock?lease=1`, undefined, ownAttempt],
   [

@@ -12,6 +12,12 @@ useHead({ title: () => `${quiz.value?.title ?? 'Quiz'} · Thistle` })
 const password = ref('')
 const { problem, busy, act } = useAct()
 
+const confirm = (done: boolean) =>
+  act(async () => {
+    await myRoutes.done({ id, body: { done } })
+    quiz.value = { ...quiz.value!, confirmed: done }
+  })
+
 async function start() {
   await act(async () => {
     const { attempt } = await myRoutes.start({
@@ -37,6 +43,11 @@ async function start() {
       <ul class="mt-6 space-y-2 border-l-4 border-rule pl-5 font-serif text-lg">
         <li v-for="sentence in quiz.told" :key="sentence">{{ sentence }}</li>
       </ul>
+      <p v-if="quiz.confirmed !== null" class="mt-6">
+        <TickBox :model-value="quiz.confirmed" :disabled="busy" @update:model-value="confirm"
+          >I am done with this quiz</TickBox
+        >
+      </p>
       <form v-if="quiz.may.may" class="mt-8" @submit.prevent="start">
         <div v-if="quiz.asksPassword" class="mb-4 max-w-xs">
           <LabelledField label="Password of this quiz"

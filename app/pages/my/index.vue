@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Check } from '@lucide/vue'
 import { myRoutes } from '~/client/my'
 import { sendLeftOvers } from '~/stores/sitting'
 import { sentenceTime } from '~~/core/kit/phrases'
@@ -50,7 +51,8 @@ const when = (at: string) => sentenceTime(at, session.zone)
           <div class="min-w-60 grow">
             <h3 class="text-lg">{{ quiz.title }}</h3>
             <p class="text-soft">
-              {{ quiz.sentence }}<template v-if="quiz.due"> Due {{ when(quiz.due) }}.</template>
+              <template v-if="quiz.voluntary">Voluntary. </template>{{ quiz.sentence
+              }}<template v-if="quiz.due"> Due {{ when(quiz.due) }}.</template>
             </p>
             <p v-if="quiz.attempts.length" class="mt-1 flex flex-wrap gap-x-4">
               <NuxtLink v-for="attempt in quiz.attempts" :key="attempt.id" class="link" :to="`/review/${attempt.id}`">
@@ -63,6 +65,9 @@ const when = (at: string) => sentenceTime(at, session.zone)
             </p>
           </div>
           <div class="flex items-center gap-4">
+            <p v-if="quiz.done" class="flex items-center gap-1 text-small font-semibold text-green">
+              <Check class="size-4" aria-hidden="true" /> done
+            </p>
             <p v-if="quiz.grade" class="text-right">
               <span class="text-xl font-semibold">{{ quiz.grade.text }}</span>
               <span

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { reviewRoutes } from '~/client/reviews'
+import { sittingRoutes } from '~/client/sittings'
 import { useTimeoutFn } from '@vueuse/core'
 import { sentenceTime } from '~~/core/kit/phrases'
 import { facetNames, type FacetName } from '~~/core/release/names'
@@ -8,7 +9,7 @@ import type { Review } from '~~/server/domain/reviews/review'
 const route = useRoute()
 const session = useSession()
 const review = shallowRef<Review | null>(null)
-const { problem, act } = useAct()
+const { problem, busy, act } = useAct()
 useHead({ title: () => `${review.value?.title ?? 'Review'} · Thistle` })
 
 /** Asks again by itself when the rules say that something changes. */
@@ -71,6 +72,11 @@ const later = computed(() =>
   }),
 )
 const when = (at: string) => sentenceTime(at, session.zone)
+const takeUpAgain = () =>
+  act(async () => {
+    await sittingRoutes.again({ id: review.value!.attempt })
+    await navigateTo(`/sit/${review.value!.attempt}`)
+  })
 const print = () => window.print()
 </script>
 
@@ -89,6 +95,17 @@ const print = () => window.print()
         >
         <template v-if="review.minutesOver"> · {{ review.minutesOver }} min over time</template>
       </p>
+      <div v-if="review.again" class="note-look mt-4">
+        <p>
+          {{
+            review.again.until
+              ? `You may take this paper up again until ${when(review.again.until)}.`
+              : 'You may take this paper up again.'
+          }}
+          It counts as not handed in until you hand it in anew.
+        </p>
+        <button class="btn mt-2" :disabled="busy" @click="takeUpAgain">Take it up again</button>
+      </div>
       <nav v-if="review.attempts.length > 1" aria-label="Attempts" class="mt-3 flex flex-wrap gap-2">
         <NuxtLink
           v-for="attempt in review.attempts"

@@ -3,10 +3,10 @@ import { decimalText, exact, type Exact } from '../../../core/kit/exact'
 import type { Instant } from '../../../core/kit/time'
 import type { Counts } from '../../../core/rules/counts'
 import { markAttempt } from '../../../core/marking'
-import { toSql } from '../../database/codec'
 import type { Db } from '../../database/database'
 import { loadEdition } from '../quizzes/edition'
 import { loadAnswers, loadPaper, type Attempt } from '../sittings/attempts'
+import { keepFollowers, keepTotals } from './totals'
 
 /** Rounded for the columns that are searched and sorted by. */
 const decimals = (value: Exact | null, places: number) => value && decimalText(exact(value), places)
@@ -44,11 +44,6 @@ export async function keepMarks(db: Db, attempt: Attempt, counts: Counts, at: In
       ],
     )
   }
-  await db.run('UPDATE attempt SET score = ?, score_rounded = ?, possible = ?, marked_at = ? WHERE id = ?', [
-    marks.score,
-    decimals(marks.score, 3),
-    marks.possible,
-    marks.score === null ? null : toSql(at),
-    attempt.id,
-  ])
+  await keepTotals(db, attempt, at)
+  await keepFollowers(db, attempt, at)
 }

@@ -17,6 +17,7 @@ import { answerWords, everything, reviewedSections, type ReviewedSection } from 
 import { loadMarks } from '../reviews/review'
 import { loadAnswers, loadAttempt, loadAttempts, loadPaper, type Attempt } from '../sittings/attempts'
 import { settle } from '../sittings/end'
+import { doneWith, loadNotices } from '../sittings/notices'
 import { satOf, textOf } from '../sittings/sat'
 import { audienceOf, releaseClasses } from '../../../core/schedule'
 
@@ -48,6 +49,8 @@ export interface MarkedStudent {
   points: string | null
   passed: boolean | null
   undecided: boolean
+  /** By the rule of what counts as done. */
+  done: boolean
 }
 
 export interface MarksTable {
@@ -85,10 +88,11 @@ export async function marksTable(database: Database, quizId: string, now: Instan
   await settle(database, { quiz: quizId }, now, 500)
   const row = await loadQuiz(database, quizId)
   const { rules, content } = row.quiz
-  const [students, attempts, released] = await Promise.all([
+  const [students, attempts, released, notices] = await Promise.all([
     assignedTo(database, rules),
     loadAttempts(database, { quizzes: [quizId] }),
     loadReleases(database, [quizId]),
+    loadNotices(database, { quiz: quizId }, [rules]),
   ])
   const concerned = new Set([
     ...audienceOf(rules).classes,
@@ -121,6 +125,7 @@ export async function marksTable(database: Database, quizId: string, now: Instan
       points: grade.points,
       passed: grade.passed,
       undecided: grade.undecided,
+      done: doneWith(rules, notices.get(id), own, grade.passed),
     }
   }
   const { pass } = rules.grade

@@ -12,6 +12,7 @@ import {
   type Visible,
 } from '../../../core/release'
 import { attemptsUsedAt, releaseClasses, scheduleFor, windowFor } from '../../../core/schedule'
+import { againEnd } from '../sittings/again'
 import type { Attempt } from '../sittings/attempts'
 import { satOf } from '../sittings/sat'
 
@@ -62,6 +63,7 @@ export function sightOf(
     classEnd: ends.ofClasses(classes),
     everyoneEnd: ends.everyone,
     releasedAt: classes.flatMap((name) => releasedAt.get(name) ?? []).sort()[0] ?? null,
+    againUntil: againEnd(rules, student, attempt),
     viewed,
   }
   return { visible: visibleFacets(releaseOf(rules), context, now), grade }

@@ -13,6 +13,7 @@ import { loadReleases } from '../quizzes/releases'
 import { assignedTo } from '../classes/assigned'
 import { studentsByIds } from '../classes/students'
 import { loadAnswers, loadAttempts, loadPaper, type Attempt } from '../sittings/attempts'
+import { againFor } from '../sittings/again'
 import { ownAttempt } from '../sittings/sitting'
 import { settle } from '../sittings/end'
 import { satOf, textOf } from '../sittings/sat'
@@ -28,6 +29,8 @@ export interface ShownGrade {
   passed: boolean | null
   method: string
   counted: number[]
+  /** Sections with pass marks of their own. */
+  sections: { title: string; percent: string; needed: number; reached: boolean }[]
 }
 
 export interface Review {
@@ -53,6 +56,8 @@ export interface Review {
   classFigures: { students: number; mean: string; highest: string } | null
   certificate: { name: string; quiz: string; grade: string; at: Instant } | null
   attempts: { id: string; number: number; state: string; handedInAt: Instant | null }[]
+  /** It may be taken up again now, until an instant or (null) without an end; undefined where it may not. */
+  again?: { until: Instant | null }
 }
 
 /**
@@ -97,12 +102,14 @@ export async function reviewFor(
     facetNames.filter(shows).map((facet) => ({ attempt: id, facet })),
     now,
   )
+  const again = await againFor(database, quiz.rules, own, attempt, all, now)
   const percent = scorePercent(attempt, quiz.rules.grade.decimals)
   const score =
     shows('score') && percent !== null
       ? { points: pointsText(attempt.score!), possible: pointsText(attempt.possible!), percent: `${percent} %` }
       : null
   return {
+    ...(again.may ? { again: { until: again.until } } : {}),
     attempt: id,
     quiz: attempt.quiz,
     title: quiz.content.title,
@@ -133,6 +140,10 @@ export async function reviewFor(
             passed: grade.passed,
             method: quiz.rules.grade.method,
             counted: grade.counted,
+            sections: grade.sections.map(({ section, ...rest }) => ({
+              title: quiz.content.sections.find(({ id: each }) => each === section)?.title ?? 'A section',
+              ...rest,
+            })),
           }
         : null,
     sections: await sectionsFor(database, attempt, {

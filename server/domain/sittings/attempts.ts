@@ -1,8 +1,9 @@
 import type { AnswerRow, AttemptRow } from '../../database/tables'
 import type { Instant } from '../../../core/kit/time'
+import type { SectionScores } from '../../../core/marking'
 import type { Paper } from '../../../core/paper'
 import type { Limits } from '../../../core/schedule'
-import { fromSql, fromSqlOrNever } from '../../database/codec'
+import { fromJson, fromSql, fromSqlOrNever } from '../../database/codec'
 import type { Db, Value } from '../../database/database'
 import { Remembered } from '../../database/remembered'
 import { readPaper, readResponse } from '../../documents/read'
@@ -28,6 +29,8 @@ export interface Attempt {
   score: string | null
   possible: string | null
   markedAt: Instant | null
+  /** What each section earned; null before marking. */
+  sections: SectionScores | null
   daysLate: number
   minutesOver: number
 }
@@ -35,7 +38,7 @@ export interface Attempt {
 type Row = Omit<AttemptRow, 'touched' | 'paper' | 'score_rounded'>
 
 const columns =
-  'id, quiz_id, edition_id, student_id, number, window_id, state, started_at, deadline, on_time_until, hard_stop, handed_in_at, ended_by, lease, device, page, language, score, possible, marked_at, days_late, minutes_over'
+  'id, quiz_id, edition_id, student_id, number, window_id, state, started_at, deadline, on_time_until, hard_stop, handed_in_at, ended_by, lease, device, page, language, score, possible, section_scores, marked_at, days_late, minutes_over'
 
 function read(row: Row): Attempt {
   return {
@@ -61,6 +64,7 @@ function read(row: Row): Attempt {
     score: row.score,
     possible: row.possible,
     markedAt: row.marked_at && fromSql(row.marked_at),
+    sections: row.section_scores === null ? null : fromJson<SectionScores>(row.section_scores),
     daysLate: row.days_late,
     minutesOver: row.minutes_over,
   }

@@ -1,8 +1,8 @@
 import type { QuizRow, SchoolRow } from '../../database/tables'
 import type { Instant } from '../../../core/kit/time'
 import { sizesOf } from '../../../core/figures'
-import { toldToStudents } from '../../../core/quiz'
-import { releasedByHand, releaseOf, shownInLists, type FacetName } from '../../../core/release'
+import { toldToStudents, type Rules } from '../../../core/quiz'
+import { releasedByHand, releaseOf, shownInLists, type FacetName, type Visible } from '../../../core/release'
 import { maySit, scheduleFor, seesQuiz, toldOfSections } from '../../../core/schedule'
 import { meantFor } from '../quizzes/meant-for'
 import type { Database, Db } from '../../database/database'
@@ -19,6 +19,7 @@ import { loadViewings, noteViewings, type Viewings } from '../reviews/viewings'
 import { quizMoments, sightOf } from '../reviews/context'
 import { loadAttempts, type Attempt } from './attempts'
 import { settle } from './end'
+import { doneWith, loadNotices, noteSeen, type Notice } from './notices'
 import { satOf, textOf } from './sat'
 import { standing } from './start'
 
@@ -28,6 +29,9 @@ export interface MyQuiz {
   /** What the student can do, as a sentence; made by core. */
   sentence: string
   may: 'start' | 'continue' | 'wait' | 'done'
+  /** By the rule of what counts as done, apart from the grade. */
+  done: boolean
+  voluntary: boolean
   sitting: string | null
   from: Instant | null
   due: Instant | null
@@ -113,7 +117,7 @@ export async function quizzesOf(
     const quiz = documents.get(row.id)
     return quiz ? [{ row, quiz }] : []
   })
-  const [ends, released, viewings] = await Promise.all([
+  const [ends, released, viewings, notices] = await Promise.all([
     endsNow(database, quizzes, roster, now),
     loadReleases(
       database,
@@ -122,6 +126,11 @@ export async function quizzesOf(
     loadViewings(
       database,
       ended.map((attempt) => attempt.id),
+    ),
+    loadNotices(
+      database,
+      { person: person.id },
+      quizzes.map(({ quiz }) => quiz.rules),
     ),
   ])
   const byQuiz = grouped(attempts, (attempt) => attempt.quiz)
@@ -132,7 +141,8 @@ export async function quizzesOf(
     const mine = byQuiz.get(id) ?? []
     const current = currentState({ stored: row.state, quiz }, ends.get(id)!, now)
     if (!seesQuiz(current, schedule, quiz.rules.announced, mine.length, now)) return []
-    const may = maySit(current, schedule, satOf(mine, quiz.rules).sat, now, person.zone)
+    const { sat: satHere } = satOf(mine, quiz.rules)
+    const may = maySit(current, schedule, satHere, now, person.zone)
     const sitting = mine.find((attempt) => attempt.state === 'open')
     const done = mine.filter((attempt) => attempt.state !== 'open')
     const last = done.at(-1)
@@ -147,6 +157,8 @@ export async function quizzesOf(
       title: quiz.content.title,
       sentence: may.sentence,
       may: sitting ? 'continue' : may.may ? 'start' : may.from ? 'wait' : 'done',
+      done: doneAsShown(quiz.rules, notices.get(id), mine, sight?.visible),
+      voluntary: quiz.rules.voluntary,
       sitting: sitting?.id ?? null,
       from: may.may ? null : may.from,
       due:
@@ -169,6 +181,17 @@ export async function quizzesOf(
   return { listed, seen, viewings, more: found.length > mostListed, next: after + rows.length }
 }
 
+/** Whether somebody reads that they are done: being done by passing is not told before the grade is. */
+function doneAsShown(
+  rules: Rules,
+  notice: Notice | undefined,
+  attempts: readonly Attempt[],
+  visible: Visible | undefined,
+): boolean {
+  if (rules.done === 'passed' && !(visible && shownInLists(releaseOf(rules), visible, 'grade'))) return false
+  return doneWith(rules, notice, attempts, satOf(attempts, rules).sat.passed)
+}
+
 export interface BeforeSitting {
   id: string
   title: string
@@ -180,6 +203,8 @@ export interface BeforeSitting {
   asksPassword: boolean
   attempt: number
   due: Instant | null
+  /** Being done is theirs to say, and whether they have; null where it is not. */
+  confirmed: boolean | null
 }
 
 /** What a student reads before they start. Nothing of the paper is in it. */
@@ -197,6 +222,8 @@ export async function beforeSitting(
     (!schedule.windows.length && !attempts.length)
   )
     throw notFound('This quiz')
+  await noteSeen(database, quizId, person.id, now)
+  const notices = await loadNotices(database, { person: person.id }, [row.quiz.rules])
   const edition = await loadEdition(database, row.edition)
   const figures = sizesOf(edition.content)
   return {
@@ -217,5 +244,6 @@ export async function beforeSitting(
     asksPassword: row.quiz.rules.password !== null,
     attempt: attempts.length + 1,
     due: schedule.windows.find((window) => may.may && window.id === may.window)?.due ?? null,
+    confirmed: row.quiz.rules.done === 'confirmed' ? Boolean(notices.get(quizId)?.confirmedAt) : null,
   }
 }

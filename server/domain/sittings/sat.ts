@@ -1,5 +1,5 @@
 import type { Rules } from '../../../core/quiz'
-import { pointsText } from '../../../core/kit/exact'
+import { exact, pointsText } from '../../../core/kit/exact'
 import { gradeFor, gradeText, type Grade, type GradedAttempt } from '../../../core/marking'
 import type { Sat } from '../../../core/schedule'
 import type { Attempt } from './attempts'
@@ -16,6 +16,7 @@ export function graded(attempts: readonly Attempt[]): GradedAttempt[] {
             score: attempt.score,
             possible: attempt.possible ?? '0',
             daysLate: attempt.daysLate,
+            ...(attempt.sections ? { sections: attempt.sections } : {}),
           },
         ],
   )
@@ -24,6 +25,14 @@ export function graded(attempts: readonly Attempt[]): GradedAttempt[] {
 /** A grade as the scale of its quiz tells it; null without one. */
 export const textOf = (grade: Grade, { grade: { scale } }: Pick<Rules, 'grade'>): string | null =>
   gradeText(grade, scale, grade.possible && pointsText(grade.possible))
+
+/** Whether anything was missed: by the last attempt handed in, which has the best of those before it in it. */
+function missedOf(attempts: readonly Attempt[]): Sat['missed'] {
+  const last = attempts.findLast(({ state }) => state === 'handed')
+  if (!last) return 'some'
+  if (last.score === null || last.possible === null) return 'open'
+  return exact(last.score).compare(exact(last.possible)) < 0 ? 'some' : 'none'
+}
 
 /** What somebody has sat of a quiz, and their counting grade: the one reading of attempts for every decision on them. */
 export function satOf(attempts: readonly Attempt[], rules: Rules): { sat: Sat; grade: Grade } {
@@ -34,6 +43,7 @@ export function satOf(attempts: readonly Attempt[], rules: Rules): { sat: Sat; g
       passed: grade.passed,
       percent: grade.percent,
       undecided: grade.undecided,
+      missed: missedOf(attempts),
       attempts: attempts.map(({ number, state, handedInAt }) => ({
         number,
         state: state === 'open' ? 'sitting' : state,

@@ -1,6 +1,6 @@
 import type { AttemptRow } from '../../database/tables'
 import type { Instant } from '../../../core/kit/time'
-import { compilePaper, languagesOn } from '../../../core/paper'
+import { compilePaper, languagesOn, wholePaper } from '../../../core/paper'
 import { limitsFor, maySit, scheduleFor, type MaySit, type Schedule } from '../../../core/schedule'
 import type { Student } from '../../../core/quiz'
 import { toJson, toSql, toSqlOrNever } from '../../database/codec'
@@ -14,6 +14,7 @@ import { notFound, Problem } from '../problem'
 import { loadEdition } from '../quizzes/edition'
 import { currentState, loadQuiz, quizEndsNow, type LoadedQuiz } from '../quizzes/quizzes'
 import { studentsByIds } from '../classes/students'
+import { missedSince } from '../marks/totals'
 import { recordLine } from '../record'
 import { loadAttempts, type Attempt } from './attempts'
 import { satOf } from './sat'
@@ -107,13 +108,20 @@ export async function startSitting(
         )
       ).map(({ paper }) => readPaper(paper))
     : []
-  // The same paper again is a paper of the edition that it was compiled from.
-  const edition = await loadEdition(database, draw === 'same' && last ? last.edition : row.edition!)
-  const paper = compilePaper(edition, student.id, may.attempt, earlier, { draw })
+  const whole = draw === 'missed' ? wholePaper(earlier) : undefined
+  // The same paper again, or what was missed of it, is a paper of the edition that it was compiled from.
+  const edition = await loadEdition(database, whole?.edition ?? (draw === 'same' && last ? last.edition : row.edition!))
+  const missed = whole && last ? await missedSince(database, last, whole.attempt) : undefined
+  const paper = compilePaper(edition, student.id, may.attempt, earlier, { draw, ...(missed ? { missed } : {}) })
   const shut = shutItems(paper, edition)
   const language = languagesOn(paper, edition).find((each) => each === schedule.language) ?? null
   try {
     await database.transaction(async (db) => {
+      // An earlier paper may be taken up again until a further one is begun: only one of the two happens.
+      const stays = last
+        ? await db.run("UPDATE attempt SET touched = touched + 1 WHERE id = ? AND state <> 'open'", [last.id])
+        : 1
+      if (!stays) throw new Problem(409, 'may-not-sit', 'You have taken your last paper up again. Go on with that one.')
       await db.run(
         `INSERT INTO attempt (id, quiz_id, edition_id, student_id, number, window_id, state, started_at, deadline, on_time_until, hard_stop, lease, device, paper, language)
         VALUES (?, ?, ?, ?, ?, ?, 'open', ?, ?, ?, ?, 1, ?, ?, ?)`,
