@@ -7,6 +7,17 @@ import { rememberedSittings, sendLeftOver, SittingEngine, type SittingRemote } f
 
 const start = Date.parse('2030-01-01T19:00:00.000Z')
 
+/** What the server says of a question that was checked, or of which hints were given. */
+const helped = (isRight: boolean | null, hints: string[]) => ({
+  checks: isRight === null ? 0 : 1,
+  left: null,
+  verdict: isRight === null ? null : isRight ? ('right' as const) : ('wrong' as const),
+  comments: [],
+  settled: isRight === true,
+  hints,
+  hintsLeft: 2 - hints.length,
+})
+
 /** A server that keeps answers by lease and sequence, as the real one does. */
 class Server {
   isUp = true
@@ -36,6 +47,8 @@ class Server {
   closed: string | null = null
   /** An answer for which the whole request is refused, by its item. */
   malformed: string | null = null
+  /** Items that were checked, in order. */
+  checked: string[] = []
   private loseReply() {
     if (!this.losesReply) return
     this.losesReply = false
@@ -102,6 +115,24 @@ class Server {
         this.rest = null
         this.lease++
         return { ended: true }
+      }),
+    check: ({ lease, answer }) =>
+      this.wire(() => {
+        if (lease !== this.lease) throw new ApiProblem(409, 'lease', 'On another device.')
+        const { kept, refused } = this.save({ lease, answers: [answer] })
+        const isRight = (answer.response as { text: string }).text === 'ebb'
+        this.checked.push(answer.item)
+        this.loseReply()
+        return { now: new Date().toISOString(), saved: { kept, refused }, help: helped(isRight, []) }
+      }),
+    hint: ({ number }) =>
+      this.wire(() => {
+        this.loseReply()
+        return {
+          now: new Date().toISOString(),
+          saved: { kept: [], refused: [] },
+          help: helped(null, ['one', 'two'].slice(0, number)),
+        }
       }),
     moveOn: ({ page }) => this.wire(() => ({ page })),
     handIn: ({ lease, answers }) =>
@@ -181,6 +212,57 @@ beforeEach(async () => {
 })
 afterEach(() => {
   vi.useRealTimers()
+})
+
+describe('checking while working', () => {
+  it('keeps the answer first, says what it is, and closes the question when it is right', async () => {
+    store.change('i1', { response: { text: 'flood' } })
+    await store.check('i1')
+    expect([textOf('i1'), store.help.i1!.verdict, store.canWriteIn('i1')]).toEqual(['flood', 'wrong', true])
+    store.change('i1', { response: { text: 'ebb' } })
+    await store.check('i1')
+    expect([textOf('i1'), store.help.i1!.verdict, store.canWriteIn('i1')]).toEqual(['ebb', 'right', false])
+    store.change('i1', { response: { text: 'changed' } })
+    await vi.advanceTimersByTimeAsync(1000)
+    expect([textOf('i1'), store.canWriteIn('i2'), store.pending.size]).toEqual(['ebb', true, 0])
+  })
+  it('an answer kept before the page was opened is checked as it is; an empty one is not', async () => {
+    store.change('i1', { response: { text: 'ebb' } })
+    await vi.advanceTimersByTimeAsync(1000)
+    await reload()
+    await store.check('i1')
+    expect([server.checked, store.help.i1!.verdict]).toEqual([['i1'], 'right'])
+    await expect(store.check('i2')).rejects.toThrow(/first/)
+    expect(server.checked).toEqual(['i1'])
+  })
+  it('nothing is written in the question on the way; a lost connection is said, and nothing is lost', async () => {
+    store.change('i1', { response: { text: 'ebb' } })
+    const asking = store.check('i1')
+    store.change('i1', { response: { text: 'quick' } })
+    await asking
+    expect([textOf('i1'), store.answers.i1!.response]).toEqual(['ebb', { text: 'ebb' }])
+    server.isUp = false
+    store.change('i2', { response: { text: 'ebb' } })
+    await expect(store.check('i2')).rejects.toThrow(/connection/)
+    expect([store.offline, store.canWriteIn('i2'), store.pending.size]).toEqual([true, true, 1])
+    server.isUp = true
+    server.losesReply = true
+    await expect(store.check('i2')).rejects.toThrow(/connection/)
+    await store.check('i2')
+    expect([textOf('i2'), store.help.i2!.verdict]).toEqual(['ebb', 'right'])
+    server.lease = 2
+    store.change('i3', { response: { text: 'x' } })
+    await expect(store.check('i3')).rejects.toThrow()
+    expect(store.lease).toBe('lost')
+  })
+  it('hints come one after another; a lost reply gives the same one again', async () => {
+    server.losesReply = true
+    await expect(store.hint('i1')).rejects.toThrow(/connection/)
+    await store.hint('i1')
+    expect(store.help.i1!.hints).toEqual(['one'])
+    await store.hint('i1')
+    expect(store.help.i1!.hints).toEqual(['one', 'two'])
+  })
 })
 
 describe('a break', () => {

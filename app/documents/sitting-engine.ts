@@ -4,6 +4,8 @@ import type { HandedIn } from '~~/server/domain/sittings/hand-in'
 import type { AnswerSave, Kept, SaveReply } from '~~/server/domain/sittings/save'
 import type { SectionClock } from '~~/server/domain/sittings/section-clocks'
 import type { Rest } from '~~/server/domain/sittings/breaks'
+import type { Helping } from '~~/server/domain/sittings/working'
+import type { ItemHelp } from '~~/server/domain/sittings/help'
 import type { OpenedSitting, SittingClock } from '~~/server/domain/sittings/sitting'
 import type { Response } from '~/components/paper/response'
 import { ApiProblem } from '../client/api'
@@ -19,6 +21,8 @@ export interface SittingRemote {
   endBreak(): Promise<unknown>
   enter(body: { lease: number; section: number | null }): Promise<{ entered: number | null }>
   handIn(body: { lease: number; answers: AnswerSave[] }): Promise<HandedIn>
+  check(body: { lease: number; answer: AnswerSave }): Promise<Helping>
+  hint(body: { lease: number; item: string; number: number }): Promise<Helping>
 }
 
 /** What the page is told beside the state: the server's time with each reply, and sentences to say. */
@@ -88,6 +92,10 @@ export class SittingEngine {
   /** The question that the student is at. */
   here: string | null = null
   setAside = 0
+  /** What questions have been helped with, where the rules help while working. */
+  help: Readonly<Record<string, ItemHelp>> = {}
+  /** The question whose answer is being checked, or that is being given a hint: it stays as it is meanwhile. */
+  asking: string | null = null
   /** How many answers in files are on their way. */
   sending = 0
 
@@ -123,6 +131,11 @@ export class SittingEngine {
 
   get canWrite(): boolean {
     return this.phase === 'sitting' && this.lease === 'held' && !this.handing && !this.pausing && !this.rest
+  }
+
+  /** Whether one question can be written in: not while it is checked, nor when its last check has closed it. */
+  canWriteIn(item: string): boolean {
+    return this.canWrite && this.asking !== item && !this.help[item]?.settled
   }
 
   private changed(): void {
@@ -171,6 +184,7 @@ export class SittingEngine {
     this.opened = result
     this.clock = result.clock
     this.sections = result.sections
+    this.help = result.help?.items ?? {}
     this.page = Math.min(Math.max(result.page, memory?.page ?? 0, this.page), result.sheet.pages - 1)
     this.here ??= memory?.here ?? null
     this.struck = memory?.struck ?? this.struck
@@ -227,7 +241,7 @@ export class SittingEngine {
   }
 
   change(item: string, values: Partial<Omit<Entry, 'seq'>>): void {
-    if (!this.canWrite) return
+    if (!this.canWriteIn(item)) return
     this.write(item, { ...(this.answers[item] ?? { response: null, flagged: false }), ...values })
     this.keepHere()
     this.schedule(pauseBeforeSave)
@@ -340,15 +354,20 @@ export class SittingEngine {
     const reasons = new Set(refused.map(({ reason }) => reason))
     if (reasons.has('lease')) this.lease = 'lost'
     if (reasons.has('ended')) this.end()
-    if (reasons.has('section')) this.tooLateForSection()
+    if (reasons.has('section'))
+      this.showWhatCounts(
+        'This section had closed: what was written after it is set aside for your teacher, and the paper shows what counts.',
+      )
+    if (reasons.has('settled'))
+      this.showWhatCounts(
+        'This question was closed by its last check: what was written after it is set aside, and the paper shows what counts.',
+      )
     for (const { sentence } of refused) if (sentence) this.toPage.say(sentence)
   }
 
-  /** What came after its section had closed is set aside, and the paper shows what counts. */
-  private tooLateForSection(): void {
-    this.toPage.say(
-      'This section had closed: what was written after it is set aside for your teacher, and the paper shows what counts.',
-    )
+  /** What came too late for its question is set aside, and the paper shows what counts. */
+  private showWhatCounts(sentence: string): void {
+    this.toPage.say(sentence)
     // Where the server cannot be reached now, the next opening shows it.
     if (!this.handing) void this.open().catch(() => {})
   }
@@ -420,6 +439,54 @@ export class SittingEngine {
       throw error
     } finally {
       this.handing = false
+      this.keepHere()
+    }
+  }
+
+  /**
+   * Has an answer checked: it is kept first, and what was written before it.
+   * @throws ApiProblem when the server cannot be reached, there is nothing to check, or another device has the paper
+   */
+  async check(item: string): Promise<void> {
+    await this.askFor(item, async (lease) => {
+      const entry = this.answers[item]
+      if (!entry?.response) throw new ApiProblem(422, 'check', 'Answer the question first.')
+      // One that was kept before this page was opened is sent again, as it is.
+      if (entry.seq === 0) this.write(item, entry)
+      const answer = saveOf(item, this.answers[item]!)
+      const reply = await this.remote.check({ lease, answer })
+      this.took([answer], reply.saved)
+      if (reply.saved.kept.length) this.keptAt = reply.now
+      return reply
+    })
+  }
+
+  /** Asks for the next hint of a question. @throws ApiProblem */
+  async hint(item: string): Promise<void> {
+    const number = (this.help[item]?.hints.length ?? 0) + 1
+    await this.askFor(item, (lease) => this.remote.hint({ lease, item, number }))
+  }
+
+  private async askFor(item: string, ask: (lease: number) => Promise<Helping>): Promise<void> {
+    if (!this.opened || !this.canWriteIn(item) || this.asking) return
+    this.asking = item
+    this.changed()
+    try {
+      await this.flush()
+      const reply = await ask(this.opened.lease)
+      this.hear(reply.now)
+      this.help = { ...this.help, [item]: reply.help }
+    } catch (error) {
+      if (!(error instanceof ApiProblem)) throw error
+      if (error.code === 'lease') this.lease = 'lost'
+      if (error.code === 'ended') this.end()
+      if (error.isPassing) {
+        this.noteTrouble(error)
+        throw new ApiProblem(0, 'offline', 'This takes a connection to the server. Your answer is kept; try again.')
+      }
+      throw error
+    } finally {
+      this.asking = null
       this.keepHere()
     }
   }

@@ -10,6 +10,7 @@ export {
   type Marks,
 } from './mark'
 export { bestOfEach, missedIn, totalsOf, type Earned, type SectionScores, type Totals } from './missed'
+export { checkVerdict, closesAfter, costOfHelp, type CheckVerdict, type Helped } from './help'
 export { lateness, type Lateness } from './late'
 export { classFigures, classFiguresForStudents, type ClassFigures } from './class-figures'
 export { bandOf, gradeText, scale, scaleBands, scaleFault, type Scale, type ScaleBand, type SchoolScale } from './scale'

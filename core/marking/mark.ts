@@ -1,4 +1,4 @@
-import { Fraction, exact, exactText, type Exact } from '../kit/exact'
+import { Fraction, atLeast, exact, exactText, type Exact } from '../kit/exact'
 import type { Paper, PaperItem } from '../paper/schema'
 import { instanceOf, scoreAnswer, type ScoredAnswer } from '../question'
 import { kindOf } from '../question/kinds'
@@ -33,6 +33,16 @@ export interface Marks extends Totals {
 /** Marks given by hand, by item: a share of the points, 0 to 1. */
 export type HandMarks = Readonly<Record<string, Exact>>
 
+/** What beside the answers makes the marks. */
+export interface MarkedBy {
+  /** What people have decided. */
+  hand?: HandMarks
+  /** Of a survey nothing is marked: every question is worth nothing. */
+  counts?: Counts
+  /** The share of the points that help has cost, by item. */
+  help?: Readonly<Record<string, Exact>>
+}
+
 /** The answer as kept: in the paper's opaque ids. */
 export type KeptAnswers = Record<string, unknown>
 
@@ -58,17 +68,21 @@ function byHand(scored: ScoredAnswer, hand: Exact | undefined): ScoredAnswer {
   return hand === undefined ? scored : { ...scored, fraction: hand }
 }
 
+/** What is left of a fraction after what help has cost: never less than nothing by that. */
+const lessHelp = (fraction: Fraction, cost: Exact | undefined): Fraction =>
+  cost === undefined || fraction.compare(0) <= 0 ? fraction : atLeast(0, fraction.sub(exact(cost)))
+
 function markItem(
   edition: Edition,
   item: PaperItem,
   answer: unknown,
   amendment: Amendment | undefined,
-  hand: Exact | undefined,
-  survey: boolean,
+  { hand = {}, counts, help = {} }: MarkedBy,
 ): Mark {
+  const byPerson = hand[item.id]
   const question = instanceOf(edition.questions[item.question]!.question, item.values ?? {})
-  const scored = byHand(scoreAnswer(question, {}, authoredAnswer(question, item, answer)), hand)
-  if (question.keyless || survey)
+  const scored = byHand(scoreAnswer(question, {}, authoredAnswer(question, item, answer)), byPerson)
+  if (question.keyless || counts === 'survey')
     return {
       item: item.id,
       question: item.question,
@@ -82,10 +96,11 @@ function markItem(
   const earned =
     scored.fraction === null
       ? null
-      : exact(scored.fraction)
-          // What a person has decided is decided: nothing is taken off it.
-          .sub(hand === undefined ? costOf(question, scored, edition.content.wrongCost) : 0)
-          .mul(possible)
+      : // What a person has decided is decided: nothing is taken off it.
+        (byPerson === undefined
+          ? lessHelp(exact(scored.fraction), help[item.id]).sub(costOf(question, scored, edition.content.wrongCost))
+          : exact(scored.fraction)
+        ).mul(possible)
   return {
     item: item.id,
     question: item.question,
@@ -108,14 +123,13 @@ export function earnedOn(paper: Paper, marks: readonly Pick<Mark, 'item' | 'poin
   })
 }
 
-/** Marks a paper (semantics §1 and §2). Answers that are missing or malformed count as unanswered. @param hand what people have decided. @param counts of a survey nothing is marked: every question is worth nothing */
+/** Marks a paper (semantics §1 and §2). Answers that are missing or malformed count as unanswered. @param by what beside the answers makes the marks */
 export function markAttempt(
   edition: Edition,
   paper: Paper,
   answers: KeptAnswers,
   amendments: readonly Amendment[] = [],
-  hand: HandMarks = {},
-  counts: Counts = 'score',
+  by: MarkedBy = {},
 ): Marks {
   const marks = paper.items.map((item) =>
     markItem(
@@ -123,8 +137,7 @@ export function markAttempt(
       item,
       answers[item.id],
       amendments.find((each) => each.question === item.question),
-      hand[item.id],
-      counts === 'survey',
+      by,
     ),
   )
   return { marks, ...totalsOf(earnedOn(paper, marks)) }

@@ -43,7 +43,9 @@ describe('markAttempt', () => {
     expect(markAttempt(costly, paper, { [item('a').id]: wrong }).score).toBe('0')
     expect(markAttempt(costly, paper, { ...right, [item('b').id]: { text: '9' } }).score).toBe('3')
     // What a person has marked costs nothing beside it, though it be a 0.
-    const byHand = markAttempt(costly, paper, { ...right, [item('a').id]: wrong }, [], { [item('a').id]: '0' })
+    const byHand = markAttempt(costly, paper, { ...right, [item('a').id]: wrong }, [], {
+      hand: { [item('a').id]: '0' },
+    })
     expect(byHand.marks.find((mark) => mark.item === item('a').id)!.points).toBe('0')
   })
   it('amendments void a question or give it to all', () => {

@@ -54,7 +54,7 @@ describe('a survey', () => {
   const right = { [item.id]: { chosen: [item.options.find(({ option }) => option === 'b')!.id] } }
   it('marks nothing, also what has a key', () => {
     expect(markAttempt(edition, paper, right)).toMatchObject({ score: '3' })
-    expect(markAttempt(edition, paper, right, [], {}, 'survey')).toMatchObject({
+    expect(markAttempt(edition, paper, right, [], { counts: 'survey' })).toMatchObject({
       score: '0',
       possible: '0',
       marks: [{ answered: true, fraction: null, points: '0' }],

@@ -5,7 +5,7 @@ import type { Rules } from '../quiz/schema'
 import { againUntil } from '../schedule/again'
 import { limitsFor } from '../schedule/clock'
 import type { Schedule } from '../schedule/schedule'
-import { earliestUsedUp, startsOf, type Starts } from '../schedule/starts'
+import { earliestUsedUp, quickest, startsOf, windowAt, type Starts } from '../schedule/starts'
 import type { Ends } from './ends'
 import { heldBack, instantOf } from './facets'
 import type { FacetName } from './schema'
@@ -18,7 +18,7 @@ export interface Sight {
 
 /**
  * The earliest sights that a student can have of a facet, one for each stretch of time in which they can start: after an
- * attempt of no length begun as it opens (semantics §7). None where that is never, or not foreseen.
+ * attempt of no length begun as it opens (semantics §7), or as soon as attempts are used up. None where that is never, or not foreseen.
  */
 export function sightsOf(
   rules: Rules,
@@ -35,8 +35,11 @@ export function sightsOf(
   // Whoever passes, or reaches the share, at once has used them up.
   const { untilPassed, untilShare } = rules.attempts
   const passingEnds = (untilPassed && canPass) || (untilShare !== null && makesGrade(rules.counts))
-  const attemptsUsedAt = earliestUsedUp(schedule, starts, passingEnds)
-  return starts.flatMap(({ window, from: handedInAt }): Sight[] => {
+  // What is told while they work is told from their start on, whatever is released afterwards.
+  if (toldAtWork(rules, facet)) return starts.map(({ from }) => ({ handedInAt: from, at: from }))
+  const byUse = rule.from.at === 'attemptsUsed'
+  return begun(schedule, starts, byUse && !passingEnds).flatMap(({ window, from: handedInAt }): Sight[] => {
+    const attemptsUsedAt = byUse ? earliestUsedUp(schedule, starts, passingEnds, handedInAt) : null
     const again = againUntil(schedule, window, limitsFor(schedule, { startedAt: handedInAt, window: window.id }))
     const from = instantOf(rule.from, {
       handedInAt,
@@ -56,6 +59,25 @@ export function sightsOf(
     const at = held > handedInAt ? held : handedInAt
     return rule.until !== null && at >= rule.until ? [] : [{ handedInAt, at }]
   })
+}
+
+/**
+ * Attempts of no length of which one is the first sight: one as each stretch of time opens; and, where the moment hangs on
+ * using all up, those of the quickest row, which another begun between them would hold up.
+ */
+function begun(schedule: Schedule, starts: readonly Starts[], byRow: boolean): Pick<Starts, 'window' | 'from'>[] {
+  if (!byRow || schedule.attempts.count === null) return [...starts]
+  const row = quickest(schedule, starts, '', schedule.attempts.count).flatMap((from) => {
+    const window = windowAt(schedule, from)
+    return window ? [{ window, from }] : []
+  })
+  return [...starts, ...row]
+}
+
+/** Whether something that gives the key away is told while a paper is being sat: right or wrong, or comments, of a checked answer. */
+export function toldAtWork({ working, counts }: Pick<Rules, 'working' | 'counts'>, facet: FacetName): boolean {
+  if (!working.check || counts === 'survey') return false
+  return facet === 'marks' || (facet === 'comments' && working.comments)
 }
 
 /** The earliest of them, or null. */

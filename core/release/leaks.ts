@@ -2,7 +2,7 @@ import { hasEnded, instantOfEnd, latest, minute, plus, type End, type Instant } 
 import type { Rules } from '../quiz/schema'
 import { alike } from '../schedule/schedule'
 import { latestEndFrom, startsOf, type Starts } from '../schedule/starts'
-import { sightsOf, type Sight } from './earliest'
+import { sightsOf, toldAtWork, type Sight } from './earliest'
 import { endsOf, type Assigned } from './ends'
 import { telling, type FacetName } from './names'
 
@@ -78,8 +78,11 @@ function ownEnd(rules: Rules, facet: FacetName, { schedule, starts }: Sort, { ha
   const { pass } = rules.grade
   // Whoever passes has no further attempt: by passing, or by a share that passing reaches.
   const passingEnds = untilPassed || (untilShare !== null && pass?.by === 'percent' && untilShare <= pass.value)
-  const isLast = count === 1 || rules.release[facet].from.at === 'attemptsUsed'
-  if (isLast || (passingEnds && rules.release[facet].ifPassed)) return { is: 'beforeAll' }
+  if (count === 1) return { is: 'beforeAll' }
+  const { from, ifPassed } = rules.release[facet]
+  const isLast = from.at === 'attemptsUsed' || (passingEnds && ifPassed)
+  // What was told at work was told before anything was used up or passed.
+  if (isLast && !toldAtWork(rules, facet)) return { is: 'beforeAll' }
   return latestEndFrom(schedule, starts, plus(handedInAt, wait * minute))
 }
 

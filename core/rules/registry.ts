@@ -14,6 +14,7 @@ import { overrun } from './overrun'
 import { password } from './password'
 import { release } from './release'
 import { voluntary } from './voluntary'
+import { working } from './working'
 import { windows } from './windows'
 
 /**
@@ -31,6 +32,7 @@ export const quizRules = {
   overrun,
   atClosing,
   password,
+  working,
   counts,
   attempts,
   grade,

@@ -5,6 +5,7 @@ import { setAt, together } from '../quiz/edits/make'
 import { same } from '../quiz/edits/paths'
 import type { Quiz } from '../quiz/schema'
 import { facetsOf } from '../release/under-rules'
+import { toldAtWork } from '../release/earliest'
 import { leaks } from '../release/leaks'
 import { telling as tellingFacets } from '../release/names'
 import {
@@ -79,6 +80,13 @@ function leakCheck(quiz: Quiz, context: CheckContext) {
   const sentence = first.sitters.length
     ? `From ${sentenceTime(first.at, context.zone)}, ${count(first.viewers.length, 'student')} may see “${facet}” while ${count(first.sitters.length, 'student')} can still sit, ${until}.`
     : `From ${sentenceTime(first.at, context.zone)} a student may see “${facet}” and still start another attempt, ${until}.`
+  if (toldAtWork(quiz.rules, first.facet))
+    return [
+      look('leak', 'rules', 'Answers leak', `${sentence} It is told while they work, by checking answers.`, {
+        label: 'Let answers not be checked while working',
+        edit: setAt(quiz, ['rules', 'working', 'check'], false),
+      }),
+    ]
   const edit = setMoments(quiz, tellingFacets, { at: 'everyoneDone', offset: 0 })
   return [
     look(

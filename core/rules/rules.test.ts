@@ -341,6 +341,7 @@ describe('what the record says of a change', () => {
       voluntary: true,
       gradebook: { category: 'Tests', period: null },
       done: 'passed',
+      working: { check: true, tries: 2, cost: 5, comments: true, hints: true, hintCost: 2 },
       late: { accepted: false, costPerDay: 2, lastDays: null },
       release: Object.fromEntries(
         Object.keys(usualRules.release).map((name) => [

@@ -139,9 +139,15 @@ export function completedSet(stored: Record<string, unknown>): SetRules {
   return setRules.parse(setRulesOf(valuesIn(quizRules, stored) as unknown as Rules))
 }
 
-/** The rules of a quiz that a set has too: what is kept as a set. */
+/** The rules of a quiz that a set has too: what is kept as a set. Pass marks of sections belong to the sections of one quiz. */
 export const setRulesOf = (rules: Rules): SetRules =>
-  Object.fromEntries(names.map((name) => [name, rules[name]])) as unknown as SetRules
+  Object.fromEntries(
+    names.map((name) => [name, name === 'grade' ? { ...rules.grade, sections: [] } : rules[name]]),
+  ) as unknown as SetRules
+
+/** What a set says of a rule, for one quiz. */
+const inSetFor = (set: RuleSet, name: keyof SetRules, quiz: Quiz): unknown =>
+  name === 'grade' ? { ...set.rules.grade, sections: quiz.rules.grade.sections } : set.rules[name]
 
 /** One rule that is not as a set has it: in the words of the record, and the edit that takes the set's. */
 export interface Differing {
@@ -154,7 +160,7 @@ export interface Differing {
 /** Which rules of a quiz are not as a set has them. */
 export function differing(set: RuleSet, reading: Reading): Differing[] {
   return names.flatMap((name) => {
-    const [is, inSet] = [reading.quiz.rules[name], set.rules[name]]
+    const [is, inSet] = [reading.quiz.rules[name], inSetFor(set, name, reading.quiz)]
     if (same(is, inSet)) return []
     const rule = quizRules[name] as unknown as Rule<unknown>
     return [
@@ -173,12 +179,12 @@ export function differing(set: RuleSet, reading: Reading): Differing[] {
 export const takeSet = (set: RuleSet, quiz: Quiz): Edit | null =>
   together(
     names
-      .filter((name) => !same(quiz.rules[name], set.rules[name]))
-      .map((name) => setAt(quiz, ['rules', name], set.rules[name])),
+      .filter((name) => !same(quiz.rules[name], inSetFor(set, name, quiz)))
+      .map((name) => setAt(quiz, ['rules', name], inSetFor(set, name, quiz))),
   )
 
 /** The set that a quiz's rules are nearest to: that from which the fewest rules differ. */
 export function nearestSet(sets: readonly RuleSet[], quiz: Quiz): RuleSet {
-  const far = (set: RuleSet) => names.filter((name) => !same(quiz.rules[name], set.rules[name])).length
+  const far = (set: RuleSet) => names.filter((name) => !same(quiz.rules[name], inSetFor(set, name, quiz))).length
   return sets.reduce((best, each) => (far(each) < far(best) ? each : best))
 }

@@ -76,14 +76,34 @@ export function latestEnd(schedule: Schedule): End {
 }
 
 /**
- * When somebody can have used their attempts up at the earliest: as many as there are, of no length, as soon as windows
- * and waits allow (or the first, where passing ends them). Null where that cannot be.
+ * Attempts of no length, as soon as windows and waits allow: at most so many, and those that can be.
+ * @param from the first is no earlier
  */
-export function earliestUsedUp(schedule: Schedule, starts: readonly Starts[], passingEnds: boolean): Instant | null {
+export function quickest(schedule: Schedule, starts: readonly Starts[], from: Instant, most: number): Instant[] {
+  const { wait } = schedule.attempts
+  const row: Instant[] = []
+  for (let at = nextStart(starts, from); at !== null && row.length < most;) {
+    row.push(at)
+    at = nextStart(starts, plus(at, wait * minute))
+  }
+  return row
+}
+
+/**
+ * When somebody who begins an attempt at an instant can have used all up at the earliest: by it, where passing ends them;
+ * else by as many as there are, before and after it. Null where that cannot be.
+ */
+export function earliestUsedUp(
+  schedule: Schedule,
+  starts: readonly Starts[],
+  passingEnds: boolean,
+  at: Instant,
+): Instant | null {
   const { count, wait } = schedule.attempts
-  let at = nextStart(starts, '')
-  if (passingEnds || at === null) return at
+  if (passingEnds) return at
   if (count === null) return null
-  for (let i = 1; i < count && at !== null; i++) at = nextStart(starts, plus(at, wait * minute))
-  return at
+  const before = quickest(schedule, starts, '', count - 1).filter((each) => plus(each, wait * minute) <= at).length
+  const left = count - 1 - before
+  const after = quickest(schedule, starts, plus(at, wait * minute), left)
+  return after.length < left ? null : (after.at(-1) ?? at)
 }

@@ -16,6 +16,9 @@ export interface AnswerRow {
   seq: number
   kept_at: string | null
   stops_at: string
+  checks: number
+  hints: number
+  settled: number
 }
 
 export interface AnswerAsideRow {
@@ -27,6 +30,15 @@ export interface AnswerAsideRow {
   seq: number
   arrived_at: string
   reason: 'ended' | 'lease' | 'page' | 'section' | 'stale' | 'invalid'
+}
+
+export interface AnswerCheckRow {
+  attempt_id: string
+  item: string
+  number: number
+  response: string
+  fraction: string
+  checked_at: string
 }
 
 export interface AttemptRow {

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { count } from '~~/core/kit/phrases'
 import type { ReviewedQuestion } from '~~/server/domain/reviews/paper-view'
 import type { Response } from './response'
 
@@ -43,6 +44,8 @@ const inWords = computed(() => !question.question || asks.value === 'number' || 
           >{{ question.mark.points }} of {{ question.mark.possible }}
           {{ question.mark.possible === '1' ? 'point' : 'points' }}</span
         >
+        <span v-if="question.mark.checks">checked {{ count(question.mark.checks, 'time') }}</span>
+        <span v-if="question.mark.hints">{{ count(question.mark.hints, 'hint') }}</span>
       </template>
     </p>
     <WrittenText

@@ -2,7 +2,7 @@
 import { pointsText } from '~~/core/kit/exact'
 import type { SheetQuestion } from '~~/core/paper/schema'
 import { sittingRoutes } from '~/client/sittings'
-import { tools } from './fields'
+import { help, tools } from './fields'
 import { keepRecordingKey } from './response'
 
 /** One question while it is being sat: answering, striking out, its tools, coming back to it. */
@@ -15,8 +15,11 @@ const { entry, here, paper, closed } = defineProps<{
 }>()
 const emit = defineEmits<{ here: [] }>()
 const sitting = useSitting()
-const canWrite = computed(() => sitting.canWrite && !closed)
+const canWrite = computed(
+  () => sitting.canWrite && !closed && sitting.asking !== entry.id && !sitting.help[entry.id]?.settled,
+)
 const QuestionTools = defineAsyncComponent(tools)
+const QuestionHelp = defineAsyncComponent(help)
 provide(keepRecordingKey, (sound, seconds) =>
   sitting.keepFile(entry.id, async () => {
     const { src } = await sittingRoutes.keepRecording({ id: paper, body: sound })
@@ -68,6 +71,7 @@ const wanted = computed(() => sitting.opened?.sheet.language?.split('+')[0] ?? n
         </button>
       </template>
     </AnswerField>
+    <QuestionHelp v-if="sitting.opened?.help" :entry="entry" :closed="closed" />
     <QuestionTools v-if="entry.tools.length" :tools="entry.tools" :paper="`${paper}:${entry.id}`" />
     <div class="-ml-2 mt-1.5 flex flex-wrap gap-x-3">
       <button

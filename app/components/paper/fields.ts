@@ -101,6 +101,7 @@ export const fields: Record<SealedBody['asks'], Field> = {
   },
 }
 export const tools = () => import('./QuestionTools.vue')
+export const help = () => import('./QuestionHelp.vue')
 
 /** Loads the fields that ways of asking need. */
 export async function loadFields(asked: Iterable<SealedBody['asks']>): Promise<void> {

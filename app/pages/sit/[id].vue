@@ -2,7 +2,7 @@
 import { onKeyStroke, useEventListener } from '@vueuse/core'
 import { clockTime } from '~~/core/kit/phrases'
 import type { SheetEntry, SheetQuestion } from '~~/core/paper/schema'
-import { loadFields, tools } from '~/components/paper/fields'
+import { help, loadFields, tools } from '~/components/paper/fields'
 
 definePageMeta({ layout: 'bare' })
 const id = String(useRoute().params.id)
@@ -25,6 +25,7 @@ async function open() {
     await sitting.open(id)
     await loadFields(sitting.questions.map((question) => question.body.asks))
     if (sitting.questions.some((question) => question.tools.length)) await tools()
+    if (sitting.opened?.help) await help()
     const deadline = sitting.clock?.deadline
     startedWith.value = deadline ? Math.max(1, Date.parse(deadline) - Date.parse(sitting.opened!.startedAt)) : 1
     const at = sitting.questions.find((question) => question.id === sitting.here && question.page === sitting.page)

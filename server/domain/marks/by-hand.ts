@@ -52,7 +52,7 @@ export async function giveMark(
         [attemptId, mark.item, fraction, mark.comment, person.id, toSql(now)],
       )
     }
-    await keepMarks(db, attempt, (await loadQuiz(db, attempt.quiz)).quiz.rules.counts, now)
+    await keepMarks(db, attempt, (await loadQuiz(db, attempt.quiz)).quiz.rules, now)
     await recordLine(db, now, person.id, mark.points === null ? 'hand mark taken back' : 'marked by hand', attemptId, {
       item: mark.item,
       points: mark.points,

@@ -1,3 +1,4 @@
+import { isBlank } from '../../../core/question/allowed-html'
 import { escapeHtml } from '../../../core/kit/escape'
 import { exact, pointsText } from '../../../core/kit/exact'
 import { authoredAnswer } from '../../../core/marking'
@@ -25,7 +26,15 @@ export interface ReviewedQuestion {
   question: { stem: string; body: SealedBody; language: string } | null
   answer: { given: unknown; text: string } | null
   /** `points` is null while somebody has to mark it. */
-  mark: { points: string | null; possible: string; verdict: Verdict; byHand: boolean } | null
+  mark: {
+    points: string | null
+    possible: string
+    verdict: Verdict
+    byHand: boolean
+    /** How often it was checked, and hints given, while it was sat. */
+    checks: number
+    hints: number
+  } | null
   /** In words, and as an answer on this paper that earns full credit; null where people decide. */
   key: { text: string; given: unknown } | null
   comments: string[] | null
@@ -51,6 +60,8 @@ export interface KeptMark {
   fraction: string | null
   points: string | null
   possible: string
+  checks: number
+  hints: number
   /** By hand. */ comment: string | null
 }
 
@@ -100,6 +111,16 @@ export function answerWords(
   return authored === undefined ? '' : kindOf(question.kind).answerText(question.body, authored)
 }
 
+/** Comments that an answer of a sitting under way earned, where the rules show them at once. @param response in the ids of the paper */
+export function commentsOn(edition: Edition, item: PaperItem, response: unknown, language: string | null): string[] {
+  const question = questionOn(edition, item, language)
+  return commentsFor(question, {}, authoredAnswer(question, item, response))
+}
+
+/** The hints of a question as it stands on a paper. */
+export const hintsOn = (edition: Edition, item: PaperItem, language: string | null): string[] =>
+  questionOn(edition, item, language).hints.filter((hint) => !isBlank(hint))
+
 /**
  * A paper with what may be seen of it: the one builder for the student's review and the teacher's view.
  * @param language in which the reader reads; null is as each question was written
@@ -145,6 +166,8 @@ export function reviewedSections(
                     possible: pointsText(mark.possible),
                     verdict: verdictOf(mark),
                     byHand: Boolean(kind.byHand),
+                    checks: mark.checks,
+                    hints: mark.hints,
                   }
                 : null,
             key:

@@ -1,4 +1,4 @@
-import type { HandMarkRow, MarkRow } from '../../database/tables'
+import type { AnswerRow, HandMarkRow, MarkRow } from '../../database/tables'
 import { pointsText } from '../../../core/kit/exact'
 import type { Instant } from '../../../core/kit/time'
 import { classFiguresForStudents, scorePercent } from '../../../core/marking'
@@ -66,9 +66,11 @@ export interface Review {
  */
 export async function loadMarks(db: Db, attempt: string): Promise<KeptMark[]> {
   const rows = await db.rows<
-    Pick<MarkRow, 'item' | 'answered' | 'fraction' | 'points' | 'possible'> & Pick<HandMarkRow, 'comment'>
+    Pick<MarkRow, 'item' | 'answered' | 'fraction' | 'points' | 'possible'> &
+      Pick<HandMarkRow, 'comment'> &
+      Pick<AnswerRow, 'checks' | 'hints'>
   >(
-    'SELECT m.item, m.answered, m.fraction, m.points, m.possible, h.comment FROM mark m LEFT JOIN hand_mark h ON h.attempt_id = m.attempt_id AND h.item = m.item WHERE m.attempt_id = ?',
+    'SELECT m.item, m.answered, m.fraction, m.points, m.possible, h.comment, w.checks, w.hints FROM mark m JOIN answer w ON w.attempt_id = m.attempt_id AND w.item = m.item LEFT JOIN hand_mark h ON h.attempt_id = m.attempt_id AND h.item = m.item WHERE m.attempt_id = ?',
     [attempt],
   )
   return rows.map((row) => ({ ...row, answered: Boolean(row.answered) }))

@@ -93,7 +93,7 @@ export async function endIn(db: Db, attemptId: string, ending: Ending, now: Inst
     'UPDATE attempt SET state = ?, handed_in_at = ?, ended_by = ?, days_late = ?, minutes_over = ? WHERE id = ?',
     [end.state, toSql(end.at), end.by, end.daysLate, end.minutesOver, attemptId],
   )
-  await keepMarks(db, attempt, quiz.rules.counts, end.at)
+  await keepMarks(db, attempt, quiz.rules, end.at)
   await recordLine(
     db,
     now,

@@ -29,7 +29,7 @@ export const saveRequest = z.strictObject({
 })
 export type AnswerSave = z.infer<typeof answerSave>
 
-export type Refusal = 'ended' | 'lease' | 'page' | 'section' | 'stale' | 'invalid'
+export type Refusal = 'ended' | 'lease' | 'page' | 'section' | 'settled' | 'stale' | 'invalid'
 
 /** What became of answers that were sent. What was refused, for whatever reason, is set aside. */
 export interface Kept {
@@ -208,10 +208,10 @@ async function write(
 async function lookUp(db: Db, from: Sender, answers: readonly AnswerSave[], endedHere: boolean): Promise<Kept> {
   if (!answers.length) return { kept: [], refused: [] }
   const rows = await db.rows<
-    Pick<AnswerRow, 'item' | 'seq' | 'stops_at'> &
+    Pick<AnswerRow, 'item' | 'seq' | 'stops_at' | 'settled'> &
       Pick<AttemptRow, 'lease' | 'state' | 'hard_stop'> & { answer_lease: number }
   >(
-    'SELECT w.item, w.lease AS answer_lease, w.seq, w.stops_at, a.lease, a.state, a.hard_stop FROM attempt a JOIN answer w ON w.attempt_id = a.id WHERE a.id = ? AND w.item IN (?)',
+    'SELECT w.item, w.lease AS answer_lease, w.seq, w.stops_at, w.settled, a.lease, a.state, a.hard_stop FROM attempt a JOIN answer w ON w.attempt_id = a.id WHERE a.id = ? AND w.item IN (?)',
     [from.attempt, answers.map((answer) => answer.item)],
   )
   const found = new Map(rows.map((row) => [row.item, row]))
@@ -226,7 +226,7 @@ async function lookUp(db: Db, from: Sender, answers: readonly AnswerSave[], ende
 }
 
 function reasonOf(
-  row: Pick<AnswerRow, 'seq' | 'stops_at'> &
+  row: Pick<AnswerRow, 'seq' | 'stops_at' | 'settled'> &
     Pick<AttemptRow, 'lease' | 'state' | 'hard_stop'> & { answer_lease: number },
   { lease, now }: Sender,
   seq: number,
@@ -236,6 +236,7 @@ function reasonOf(
   if (row.answer_lease === lease && row.seq > seq) return 'stale'
   if (endedHere) return 'page'
   if (row.state !== 'open' || (row.hard_stop !== null && row.hard_stop < toSql(now))) return 'ended'
+  if (row.settled) return 'settled'
   return row.stops_at < toSql(now) ? 'section' : 'page'
 }
 

@@ -10,6 +10,7 @@ import { loadQuiz } from '../quizzes/quizzes'
 import { loadAnswers, loadAttempt, loadPaper, type Attempt } from './attempts'
 import { breakAt, breakLeft, breaksOf, type Break } from './break-facts'
 import { settle } from './end'
+import { helpFor, type Help } from './help'
 import { missingIn, requiredProblem } from './required'
 import { enteredSections, sectionClocks, sectionDoors, type SectionClock } from './section-clocks'
 
@@ -40,6 +41,8 @@ export interface OpenedSitting {
   largerType: boolean
   /** Milliseconds of breaks that can still be taken. */
   breakLeft: number
+  /** What students are helped with while they work; null for nothing. */
+  help: Help | null
 }
 
 async function clockOf(database: Database, attempt: Attempt, now: Instant): Promise<SittingClock> {
@@ -132,6 +135,7 @@ export async function openSitting(
     tookOver,
     largerType: schedule.largerType,
     breakLeft: breakLeft(schedule, breaks),
+    help: await helpFor(database, current, quiz.rules, paper, edition),
     sheet: sealPaper(paper, edition, current.language, new Set(entered.map(({ section }) => section))),
     sections: sectionClocks(paper, edition, entered),
     doors: await sectionDoors(database, current, paper, edition),
