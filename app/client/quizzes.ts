@@ -18,6 +18,10 @@ export const quizRoutes = {
     'PUT',
     'quizzes/[id]/marks/[attempt]',
   ),
+  letIn: route<typeof import('~~/server/api/quizzes/[id]/papers/[attempt]/let-in.post')>(
+    'POST',
+    'quizzes/[id]/papers/[attempt]/let-in',
+  ),
   marks: route<typeof import('~~/server/api/quizzes/[id]/marks/index.get')>('GET', 'quizzes/[id]/marks'),
   open: route<typeof import('~~/server/api/quizzes/[id]/open.post')>('POST', 'quizzes/[id]/open'),
   here: route<typeof import('~~/server/api/quizzes/[id]/here.put')>('PUT', 'quizzes/[id]/here'),

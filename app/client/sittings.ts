@@ -6,6 +6,8 @@ export const sittingRoutes = {
   handIn: route<typeof import('~~/server/api/sittings/[id]/hand-in.post')>('POST', 'sittings/[id]/hand-in'),
   check: route<typeof import('~~/server/api/sittings/[id]/check.post')>('POST', 'sittings/[id]/check'),
   hint: route<typeof import('~~/server/api/sittings/[id]/hint.post')>('POST', 'sittings/[id]/hint'),
+  notes: route<typeof import('~~/server/api/sittings/[id]/notes.put')>('PUT', 'sittings/[id]/notes'),
+  away: route<typeof import('~~/server/api/sittings/[id]/away.post')>('POST', 'sittings/[id]/away'),
   again: route<typeof import('~~/server/api/sittings/[id]/again.post')>('POST', 'sittings/[id]/again'),
   open: route<typeof import('~~/server/api/sittings/[id]/open.post')>('POST', 'sittings/[id]/open'),
   enter: route<typeof import('~~/server/api/sittings/[id]/section.post')>('POST', 'sittings/[id]/section'),

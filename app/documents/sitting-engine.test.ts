@@ -47,6 +47,8 @@ class Server {
   closed: string | null = null
   /** An answer for which the whole request is refused, by its item. */
   malformed: string | null = null
+  /** Items that come back at the end. */
+  putOff: string[] = []
   /** Items that were checked, in order. */
   checked: string[] = []
   private loseReply() {
@@ -134,7 +136,7 @@ class Server {
           help: helped(null, ['one', 'two'].slice(0, number)),
         }
       }),
-    moveOn: ({ page }) => this.wire(() => ({ page })),
+    moveOn: ({ page }) => this.wire(() => ({ page, putOff: this.putOff })),
     handIn: ({ lease, answers }) =>
       this.wire(() => {
         const { kept, refused } = answers.length ? this.save({ lease, answers }) : { kept: [], refused: [] }

@@ -1,5 +1,5 @@
 import type { Instant } from '~~/core/kit/time'
-import type { SheetQuestion } from '~~/core/paper/schema'
+import type { Sheet, SheetQuestion } from '~~/core/paper/schema'
 import type { HandedIn } from '~~/server/domain/sittings/hand-in'
 import type { AnswerSave, Kept, SaveReply } from '~~/server/domain/sittings/save'
 import type { SectionClock } from '~~/server/domain/sittings/section-clocks'
@@ -10,13 +10,14 @@ import type { OpenedSitting, SittingClock } from '~~/server/domain/sittings/sitt
 import type { Response } from '~/components/paper/response'
 import { ApiProblem } from '../client/api'
 import type { Memory, Timers } from './device'
+import { lowestPage, withPutOff } from './put-off'
 
 /** The server as a sitting asks it. @throws ApiProblem */
 export interface SittingRemote {
   open(body: { device: string; language?: string | null }): Promise<OpenedSitting>
   save(body: { lease: number; answers: AnswerSave[] }): Promise<SaveReply>
   clock(lease: number): Promise<SittingClock & { leaseHeld: boolean; sections: SectionClock[] }>
-  moveOn(body: { lease: number; page: number }): Promise<{ page: number }>
+  moveOn(body: { lease: number; page: number }): Promise<{ page: number; putOff: string[] }>
   beginBreak(body: { lease: number }): Promise<Rest>
   endBreak(): Promise<unknown>
   enter(body: { lease: number; section: number | null }): Promise<{ entered: number | null }>
@@ -100,6 +101,8 @@ export class SittingEngine {
   sending = 0
 
   private seq = 0
+  /** As it came: what is put off stands where it was. */
+  private whole: Sheet | null = null
   private stopSave: (() => void) | null = null
   private stopBeat: (() => void) | null = null
   private saving: Promise<void> | null = null
@@ -182,10 +185,12 @@ export class SittingEngine {
     const memory = this.memory.read(nameOf(this.attempt)) as Remembered | null
     this.rest = null
     this.opened = result
+    this.whole = result.sheet
+    this.arrange(result.putOff)
     this.clock = result.clock
     this.sections = result.sections
     this.help = result.help?.items ?? {}
-    this.page = Math.min(Math.max(result.page, memory?.page ?? 0, this.page), result.sheet.pages - 1)
+    this.page = Math.min(Math.max(result.page, memory?.page ?? 0, this.page), this.opened.sheet.pages - 1)
     this.here ??= memory?.here ?? null
     this.struck = memory?.struck ?? this.struck
     this.answers = Object.fromEntries(
@@ -208,6 +213,16 @@ export class SittingEngine {
     this.beat()
     this.keepHere()
     if (this.hasUnsent) this.schedule(0)
+  }
+
+  /** Puts on the last page what comes back there. */
+  private arrange(putOff: readonly string[] = []): void {
+    this.opened = { ...this.opened!, sheet: withPutOff(this.whole!, putOff), putOff: [...putOff] }
+  }
+
+  /** The lowest page that can still be turned to. */
+  get lowest(): number {
+    return this.opened ? lowestPage(this.opened.sheet, this.page) : 0
   }
 
   private get hasUnsent(): boolean {
@@ -551,16 +566,17 @@ export class SittingEngine {
     this.keepHere()
   }
 
-  /** @throws ApiProblem where moving is forward only and the server cannot be told */
+  /** @throws ApiProblem where what is left is closed and the server cannot be told */
   async goTo(next: number): Promise<void> {
     const before = this.page
     this.page = next
     this.keepHere()
-    if (this.opened?.sheet.movement !== 'forward') return
+    if (!this.opened || this.opened.sheet.movement === 'free') return
     await this.flush()
     try {
       const reply = await this.remote.moveOn({ lease: this.opened.lease, page: next })
-      this.page = Math.max(next, reply.page)
+      this.arrange(reply.putOff)
+      this.page = Math.min(Math.max(next, reply.page), this.opened.sheet.pages - 1)
     } catch (error) {
       // Something here has to be answered first.
       if (error instanceof ApiProblem && error.code === 'required') this.page = before

@@ -67,6 +67,7 @@ export const useSitting = defineStore('sitting', () => {
     phase: map('phase', 'loading'),
     rest: map('rest', null),
     page: map('page', 0),
+    lowest: map('lowest', 0),
     here: map('here', null),
     sending: map('sending', 0),
     setAside: map('setAside', 0),

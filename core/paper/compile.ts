@@ -13,10 +13,11 @@ import { positionsOf } from './positions'
 import { stratumFor } from './spread'
 import type { Paper, PaperItem } from './schema'
 
-/** How a section is parted; one with a clock of its own never shares a page with others. */
+/** How a section is parted; one with a clock of its own, or that is closed when it is left, never shares a page with others. */
 function pagesOf(section: Section, content: Content): Pages {
   const pages = section.pages ?? content.pages
-  return section.limit !== null && pages.by === 'all' ? { by: 'section' } : pages
+  const isApart = section.limit !== null || content.movement === 'section'
+  return isApart && pages.by === 'all' ? { by: 'section' } : pages
 }
 
 /** A question placed in a section, before it has its options and ids. */
@@ -193,6 +194,12 @@ export function compilePaper(
     ),
   )
   return { edition: edition.id, student, attempt, items, pages: numbering.count }
+}
+
+/** The first page of the section in which a page lies: what comes before it is closed where sections are left for good. */
+export function sectionStart({ items }: Pick<Paper, 'items'>, page: number): number {
+  const section = items.find((item) => item.page === page)?.section
+  return Math.min(page, ...items.filter((item) => item.section === section).map((item) => item.page))
 }
 
 /** Values of a varying question of which it can be made; checks before opening have found that there are some. */

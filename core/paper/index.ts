@@ -1,4 +1,4 @@
-export { compilePaper, wholePaper, type CompileOptions } from './compile'
+export { compilePaper, sectionStart, wholePaper, type CompileOptions } from './compile'
 export { drawPools, unsatisfiable, CannotDraw, type Demand } from './draw'
 export { languageOf, languagesOn, sealPaper, sectionsOn, questionOnPaper } from './seal'
 export { requiredMissing } from './required'

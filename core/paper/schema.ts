@@ -33,7 +33,7 @@ export type Paper = z.infer<typeof paper>
 export const sheet = z.strictObject({
   title: z.string(),
   intro: z.string(),
-  movement: z.enum(['free', 'forward']),
+  movement: z.enum(['free', 'section', 'forward']),
   pages: z.int(),
   /** Languages that some of its texts can be read in; the one asked for, where one was. */
   languages: z.array(z.string()),

@@ -19,6 +19,7 @@ export {
 } from './rule'
 export type { DayMark, Reading, Rule, Telling, WindowRule } from './rule'
 export { isDone, type DoneFacts } from './done'
+export { isShutOut } from './one-sitting'
 export { optionOf } from './pieces'
 export { marksOf } from './windows'
 export { gradeMethods, passWords, type GradeMethod } from './grade'

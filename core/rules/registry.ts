@@ -10,11 +10,15 @@ import { gradebook } from './gradebook'
 import { late } from './late'
 import { limit } from './limit'
 import { needs } from './needs'
+import { oneSitting } from './one-sitting'
 import { overrun } from './overrun'
 import { password } from './password'
+import { progress } from './progress'
 import { release } from './release'
+import { tools } from './tools'
 import { voluntary } from './voluntary'
 import { working } from './working'
+import { watched } from './watched'
 import { windows } from './windows'
 
 /**
@@ -32,6 +36,10 @@ export const quizRules = {
   overrun,
   atClosing,
   password,
+  tools,
+  progress,
+  oneSitting,
+  watched,
   working,
   counts,
   attempts,

@@ -72,7 +72,9 @@ export interface Reading {
 
 /** What students are told is written for one student, or for what a class has in common. */
 export interface Telling {
-  quiz: Pick<Quiz, 'rules'> & { content: Pick<Quiz['content'], 'movement' | 'wrongCost' | 'languages' | 'sections'> }
+  quiz: Pick<Quiz, 'rules'> & {
+    content: Pick<Quiz['content'], 'movement' | 'putOff' | 'wrongCost' | 'languages' | 'sections'>
+  }
   schedule: Schedule
   zone: string
 }

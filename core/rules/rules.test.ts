@@ -82,7 +82,7 @@ const full = quizWith({
     },
   ],
 })
-full.content = { ...full.content, intro: '<p>Bring a pencil.</p>', languages: ['en', 'nl'] }
+full.content = { ...full.content, movement: 'forward', intro: '<p>Bring a pencil.</p>', languages: ['en', 'nl'] }
 
 describe('the registry', () => {
   it('makes the schema, and the usual values pass it', () => {
@@ -341,6 +341,10 @@ describe('what the record says of a change', () => {
       voluntary: true,
       gradebook: { category: 'Tests', period: null },
       done: 'passed',
+      tools: { calculator: 'plain', ruler: true, notes: true, highlight: true, strike: false, flags: false },
+      progress: false,
+      oneSitting: 5,
+      watched: true,
       working: { check: true, tries: 2, cost: 5, comments: true, hints: true, hintCost: 2 },
       late: { accepted: false, costPerDay: 2, lastDays: null },
       release: Object.fromEntries(
@@ -389,6 +393,7 @@ describe('older stored forms', () => {
       languages: [],
       sideBySide: false,
       movement: 'free',
+      putOff: false,
       pages: { by: 'count', count: 3 },
       shuffleOptions: true,
       wrongCost: { by: 'none' },

@@ -68,6 +68,14 @@ export interface AttemptRow {
   minutes_over: number
   language: string | null
   section_scores: string | null
+  seen_at: string | null
+}
+
+export interface AttemptAwayRow {
+  attempt_id: string
+  token: string
+  left_at: string
+  seconds: number
 }
 
 export interface AttemptBreakRow {
@@ -79,6 +87,13 @@ export interface AttemptBreakRow {
   deadline: string
   on_time_until: string
   hard_stop: string
+}
+
+export interface AttemptNoteRow {
+  attempt_id: string
+  item: string
+  note: string
+  marks: string
 }
 
 export interface AttemptSectionRow {

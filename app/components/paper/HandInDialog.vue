@@ -10,7 +10,10 @@ const { unanswered } = defineProps<{
   flagged: { id: string; number: number }[]
   busy: boolean
   problem: string
-  mayReturn: boolean
+  /** Whether a question can still be gone to. */
+  mayReturn: (item: string) => boolean
+  /** It may be taken up again until it is due. */
+  again: boolean
 }>()
 const required = computed(() => unanswered.filter((question) => question.required))
 const emit = defineEmits<{ close: []; go: [item: string]; handIn: [] }>()
@@ -37,7 +40,7 @@ const emit = defineEmits<{ close: []; go: [item: string]; handIn: [] }>()
       <p class="mt-1 flex flex-wrap gap-1.5">
         <template v-for="question in group.of" :key="question.id">
           <button
-            v-if="mayReturn"
+            v-if="mayReturn(question.id)"
             class="btn min-w-9 px-2 py-1"
             :aria-label="`Go to question ${question.number}`"
             @click="emit('go', question.id)"
@@ -48,7 +51,13 @@ const emit = defineEmits<{ close: []; go: [item: string]; handIn: [] }>()
         </template>
       </p>
     </div>
-    <p class="text-soft">Handing in cannot be undone: after it nothing can be changed.</p>
+    <p class="text-soft">
+      {{
+        again
+          ? 'You may take the paper up again until it is due.'
+          : 'Handing in cannot be undone: after it nothing can be changed.'
+      }}
+    </p>
     <ProblemNote class="mt-3" :words="problem" />
     <div class="mt-5 flex justify-end gap-3">
       <button class="btn" @click="emit('close')">Go on writing</button>

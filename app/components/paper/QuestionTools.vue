@@ -3,7 +3,20 @@ import { useLocalStorage } from '@vueuse/core'
 import type { SheetQuestion } from '~~/core/paper/schema'
 
 /** What a student may use for one question: a calculator, and scrap paper that stays in this browser and is never handed in. */
-const { tools, paper } = defineProps<{ tools: SheetQuestion['tools']; /** Names the scrap paper. */ paper: string }>()
+const { tools, calculator, paper } = defineProps<{
+  /** Those of the question. */
+  tools: SheetQuestion['tools']
+  /** The one that the quiz gives on every question. */
+  calculator: 'none' | 'plain' | 'scientific'
+  /** Names the scrap paper. */
+  paper: string
+}>()
+/** A question that brings a calculator brings a scientific one. */
+const isPlain = computed(() => calculator === 'plain' && !tools.includes('calculator'))
+const shown = computed(() => [
+  ...(calculator !== 'none' || tools.includes('calculator') ? (['calculator'] as const) : []),
+  ...tools.filter((tool) => tool !== 'calculator'),
+])
 const open = ref<'calculator' | 'scrap paper' | null>(null)
 const sum = ref('')
 const answer = ref('')
@@ -17,6 +30,10 @@ async function reckon() {
     return
   }
   try {
+    if (isPlain.value && /[^\d\s.,+*/×÷:()−-]/.test(sum.value)) {
+      answer.value = 'This calculator adds, takes away, multiplies and divides.'
+      return
+    }
     const { compute } = await import('~~/core/question/vary/expression')
     answer.value = compute(
       sum.value.replace(/,/g, '.').replace(/×/g, '*').replace(/÷|:/g, '/').replace(/−/g, '-').replace(/√/g, 'sqrt'),
@@ -32,7 +49,7 @@ async function reckon() {
   <div class="mt-2">
     <div class="flex flex-wrap gap-2">
       <button
-        v-for="tool in tools"
+        v-for="tool in shown"
         :key="tool"
         type="button"
         class="btn btn-quiet text-label"
@@ -48,11 +65,8 @@ async function reckon() {
       @submit.prevent="reckon"
     >
       <label class="grow text-note text-soft"
-        >A sum, such as 3 * (4.2 + 1) or sqrt(2)<input
-          v-model="sum"
-          class="field block py-1 font-mono"
-          autocomplete="off"
-          maxlength="200"
+        >{{ isPlain ? 'A sum, such as 3 × (4.2 + 1)' : 'A sum, such as 3 × (4.2 + 1), sqrt(2) or sin(30 deg)'
+        }}<input v-model="sum" class="field block py-1 font-mono" autocomplete="off" maxlength="200"
       /></label>
       <button class="btn py-1">Reckon</button>
       <output class="w-full font-semibold" aria-live="polite">{{ answer }}</output>

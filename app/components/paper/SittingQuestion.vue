@@ -2,7 +2,7 @@
 import { pointsText } from '~~/core/kit/exact'
 import type { SheetQuestion } from '~~/core/paper/schema'
 import { sittingRoutes } from '~/client/sittings'
-import { help, tools } from './fields'
+import { help, marks, tools } from './fields'
 import { keepRecordingKey } from './response'
 
 /** One question while it is being sat: answering, striking out, its tools, coming back to it. */
@@ -19,6 +19,7 @@ const canWrite = computed(
   () => sitting.canWrite && !closed && sitting.asking !== entry.id && !sitting.help[entry.id]?.settled,
 )
 const QuestionTools = defineAsyncComponent(tools)
+const OwnMarks = defineAsyncComponent(marks)
 const QuestionHelp = defineAsyncComponent(help)
 provide(keepRecordingKey, (sound, seconds) =>
   sitting.keepFile(entry.id, async () => {
@@ -26,6 +27,8 @@ provide(keepRecordingKey, (sound, seconds) =>
     return { sound: src, seconds }
   }),
 )
+/** What the rules put at hand. */
+const given = computed(() => sitting.opened!.tools)
 const answer = computed(() => sitting.answers[entry.id])
 const struck = computed(() => sitting.struck[entry.id] ?? [])
 /** The one that comes first where two are read together. */
@@ -60,6 +63,7 @@ const wanted = computed(() => sitting.opened?.sheet.language?.split('+')[0] ?? n
     >
       <template #beside="{ option, letter }">
         <button
+          v-if="given.strike"
           type="button"
           class="btn btn-quiet min-w-9 px-1.5 text-note"
           :aria-pressed="struck.includes(option)"
@@ -72,9 +76,22 @@ const wanted = computed(() => sitting.opened?.sheet.language?.split('+')[0] ?? n
       </template>
     </AnswerField>
     <QuestionHelp v-if="sitting.opened?.help" :entry="entry" :closed="closed" />
-    <QuestionTools v-if="entry.tools.length" :tools="entry.tools" :paper="`${paper}:${entry.id}`" />
+    <QuestionTools
+      v-if="entry.tools.length || given.calculator !== 'none'"
+      :tools="entry.tools"
+      :calculator="given.calculator"
+      :paper="`${paper}:${entry.id}`"
+    />
+    <OwnMarks
+      v-if="given.notes || given.highlight"
+      :item="entry.id"
+      :text-id="`s-${entry.id}`"
+      :tools="given"
+      :readonly="sitting.phase !== 'sitting'"
+    />
     <div class="-ml-2 mt-1.5 flex flex-wrap gap-x-3">
       <button
+        v-if="given.flags"
         type="button"
         class="btn btn-quiet text-label"
         :class="answer?.flagged && 'text-bloom!'"

@@ -101,6 +101,8 @@ export const fields: Record<SealedBody['asks'], Field> = {
   },
 }
 export const tools = () => import('./QuestionTools.vue')
+export const marks = () => import('./OwnMarks.vue')
+export const measure = () => import('./MeasureTool.vue')
 export const help = () => import('./QuestionHelp.vue')
 
 /** Loads the fields that ways of asking need. */

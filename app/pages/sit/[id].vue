@@ -2,7 +2,7 @@
 import { onKeyStroke, useEventListener } from '@vueuse/core'
 import { clockTime } from '~~/core/kit/phrases'
 import type { SheetEntry, SheetQuestion } from '~~/core/paper/schema'
-import { help, loadFields, tools } from '~/components/paper/fields'
+import { help, loadFields, marks, measure, tools } from '~/components/paper/fields'
 
 definePageMeta({ layout: 'bare' })
 const id = String(useRoute().params.id)
@@ -24,7 +24,12 @@ async function open() {
   try {
     await sitting.open(id)
     await loadFields(sitting.questions.map((question) => question.body.asks))
-    if (sitting.questions.some((question) => question.tools.length)) await tools()
+    beginNotes(sitting.opened!.notes)
+    void back()
+    const { calculator, notes, highlight, ruler } = sitting.opened!.tools
+    if (calculator !== 'none' || sitting.questions.some((question) => question.tools.length)) await tools()
+    if (notes || highlight) await marks()
+    if (ruler) await measure()
     if (sitting.opened?.help) await help()
     const deadline = sitting.clock?.deadline
     startedWith.value = deadline ? Math.max(1, Date.parse(deadline) - Date.parse(sitting.opened!.startedAt)) : 1
@@ -75,6 +80,11 @@ const flagged = computed(
     ),
 )
 const isForward = computed(() => sitting.opened?.sheet.movement === 'forward')
+/** Tools that lie over the page. */
+const measuring = ref<'ruler' | 'protractor' | null>(null)
+const MeasureTool = defineAsyncComponent(measure)
+const beginNotes = provideOwnNotes(id)
+const { back } = useAwayNotes(id, () => sitting.opened?.watched === true && sitting.phase === 'sitting')
 const visibleSections = computed(
   () =>
     sitting.opened?.sheet.sections
@@ -172,6 +182,28 @@ async function readIn(language: string) {
   }
 }
 const pages = computed(() => sitting.opened?.sheet.pages ?? 1)
+const sectionAt = (page: number) =>
+  sitting.opened?.sheet.sections.findIndex(
+    ({ entries, waits }) => waits?.page === page || entries.some((entry) => entry.page === page),
+  )
+/** Whether a question can still be gone to. */
+const mayReturnTo = (item: string) =>
+  sitting.questions.some((question) => question.id === item && question.page >= sitting.lowest)
+/** Going on from here closes what is left for good. */
+const closesHere = computed(
+  () =>
+    isForward.value ||
+    (sitting.opened?.sheet.movement === 'section' && sectionAt(sitting.page) !== sectionAt(sitting.page + 1)),
+)
+/** On the last page of the paper there is one more to come: of what is left empty. */
+const putsOffHere = computed(
+  () =>
+    sitting.opened?.puts === true &&
+    !sitting.opened.putOff.length &&
+    sitting.page === pages.value - 1 &&
+    sitting.questions.some((question) => question.page === sitting.page && !answered.value.has(question.id)),
+)
+const isPutOffPage = computed(() => (sitting.opened?.putOff.length ?? 0) > 0 && sitting.page === pages.value - 1)
 /** Questions that nobody can answer any more: of closed sections. */
 const closedItems = computed(
   () =>
@@ -196,7 +228,7 @@ const kept = computed(() => {
 })
 
 async function turnTo(page: number, sure = false) {
-  if (isForward.value && page < sitting.page) return
+  if (page < sitting.lowest) return
   const stays = sitting.opened?.sheet.sections[under.value?.place ?? -1]?.entries.some((entry) => entry.page === page)
   if (under.value && !stays && !sure) {
     leaving.value = page
@@ -238,8 +270,8 @@ function step(by: number) {
   const list = sitting.questions.filter((question) => question.page === sitting.page)
   const next = list[list.findIndex((question) => question.id === sitting.here) + by]
   if (next) void goTo(next.id)
-  else if (by > 0 && sitting.page < pages.value - 1 && !isForward.value) void turnTo(sitting.page + 1)
-  else if (by < 0 && sitting.page > 0 && !isForward.value) void turnTo(sitting.page - 1)
+  else if (by > 0 && sitting.page < pages.value - 1 && !closesHere.value) void turnTo(sitting.page + 1)
+  else if (by < 0 && sitting.page > sitting.lowest) void turnTo(sitting.page - 1)
 }
 
 /** Digits or letters choose, J and K move: only where no field is being written in. */
@@ -370,6 +402,17 @@ async function timeIsUp() {
             :at-deadline="sitting.clock?.atDeadline ?? 'handIn'"
             @over="timeIsUp"
           />
+          <template v-if="sitting.opened.tools.ruler">
+            <button
+              v-for="kind in ['ruler', 'protractor'] as const"
+              :key="kind"
+              class="btn btn-quiet px-2"
+              :aria-pressed="measuring === kind"
+              @click="measuring = measuring === kind ? null : kind"
+            >
+              {{ kind === 'ruler' ? 'Ruler' : 'Protractor' }}
+            </button>
+          </template>
           <button v-if="sitting.opened.breakLeft >= 1000" class="btn" :disabled="!sitting.canWrite" @click="takeBreak">
             Take a break <span class="text-soft">({{ breakWords }} left)</span>
           </button>
@@ -390,20 +433,20 @@ async function timeIsUp() {
       </p>
       <p v-if="message" role="alert" class="note-look px-5">{{ message }}</p>
     </header>
-    <div class="grid grow md:grid-cols-[13rem_1fr]">
-      <aside class="hidden border-r border-rule px-4 py-5 md:block">
+    <div class="grid grow" :class="sitting.opened.progress && 'md:grid-cols-[13rem_1fr]'">
+      <aside v-if="sitting.opened.progress" class="hidden border-r border-rule px-4 py-5 md:block">
         <RowLine
           class="sticky top-20"
           :sheet="sitting.opened.sheet"
           :answered="answered"
           :flagged="flagged"
           :here="sitting.here"
-          :closed-before="isForward ? sitting.page : 0"
+          :closed-before="sitting.lowest"
           @go="goTo"
         />
       </aside>
       <main id="main" class="w-full px-5 py-6" :class="isWide ? 'max-w-7xl md:px-8' : 'max-w-4xl md:px-14'">
-        <details class="mb-4 border-b border-rule pb-2 md:hidden">
+        <details v-if="sitting.opened.progress" class="mb-4 border-b border-rule pb-2 md:hidden">
           <summary class="text-soft">{{ answered.size }} of {{ sitting.questions.length }} answered</summary>
           <RowLine
             class="mt-3"
@@ -411,7 +454,7 @@ async function timeIsUp() {
             :answered="answered"
             :flagged="flagged"
             :here="sitting.here"
-            :closed-before="isForward ? sitting.page : 0"
+            :closed-before="sitting.lowest"
             @go="goTo"
           />
         </details>
@@ -419,6 +462,7 @@ async function timeIsUp() {
           <summary class="text-soft">Instructions</summary>
           <WrittenText :html="sitting.opened.sheet.intro" class="mt-2 text-lg" />
         </details>
+        <p v-if="isPutOffPage" class="note-look mb-5" role="status">What you left empty comes back here.</p>
         <section v-for="section in visibleSections" :key="section.title" class="mb-8">
           <h2 v-if="visibleSections.length > 1 || section.intro || section.clocked" class="mb-2 text-xl">
             {{ section.title }}
@@ -462,15 +506,25 @@ async function timeIsUp() {
             </div>
           </div>
         </section>
-        <nav v-if="pages > 1" aria-label="Pages" class="flex items-center justify-between border-t border-rule pt-4">
-          <button class="btn" :disabled="sitting.page === 0 || isForward" @click="turnTo(sitting.page - 1)">
+        <nav
+          v-if="pages > 1 || putsOffHere"
+          aria-label="Pages"
+          class="flex items-center justify-between border-t border-rule pt-4"
+        >
+          <button class="btn" :disabled="sitting.page <= sitting.lowest" @click="turnTo(sitting.page - 1)">
             Previous page
           </button>
           <span class="text-soft"
-            >Page {{ sitting.page + 1 }} of {{ pages }}<template v-if="isForward"> · forward only</template></span
+            ><template v-if="isPutOffPage">Put off</template
+            ><template v-else
+              >Page {{ sitting.page + 1 }} of {{ sitting.opened.putOff.length ? pages - 1 : pages }}</template
+            ><template v-if="isForward"> · forward only</template></span
           >
           <button v-if="sitting.page < pages - 1" class="btn btn-main" @click="turnTo(sitting.page + 1)">
-            {{ isForward ? 'Close this page and go on' : 'Next page' }}
+            {{ isForward ? 'Close this page and go on' : closesHere ? 'Close this section and go on' : 'Next page' }}
+          </button>
+          <button v-else-if="putsOffHere" class="btn btn-main" @click="turnTo(sitting.page + 1)">
+            Close this page and go to what is empty
           </button>
           <button v-else class="btn btn-main" :disabled="!sitting.canWrite" @click="asking = true">Hand in…</button>
         </nav>
@@ -483,6 +537,7 @@ async function timeIsUp() {
         <button class="btn btn-main" @click="leaveFor(leaving!)">Leave and go on</button>
       </div>
     </ModalDialog>
+    <MeasureTool v-if="measuring" :key="measuring" :kind="measuring" @close="measuring = null" />
     <HandInDialog
       :waiting="sitting.opened.sheet.sections.filter((section) => section.waits).map((section) => section.title)"
       :open="asking"
@@ -490,7 +545,8 @@ async function timeIsUp() {
       :flagged="sitting.questions.filter((question) => flagged.has(question.id))"
       :busy="handing"
       :problem="handInProblem"
-      :may-return="!isForward"
+      :may-return="mayReturnTo"
+      :again="sitting.opened.again"
       @close="asking = false"
       @go="goTo"
       @hand-in="handIn"

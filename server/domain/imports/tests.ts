@@ -116,7 +116,8 @@ export function portableTest(content: Content, rules: Pick<Quiz['rules'], 'limit
     title: content.title,
     limit: rules.limit,
     mayOverrun: rules.atDeadline === 'finish',
-    movement: content.movement,
+    // A section that is closed when it is left has no like there: within it students move freely.
+    movement: content.movement === 'forward' ? 'forward' : 'free',
     notes: [],
     sections: content.sections.map((section) => ({
       title: section.title,

@@ -2,7 +2,8 @@ import type { AnswerAsideRow, ClassRow, PersonRow } from '../../database/tables'
 import { pointsText } from '../../../core/kit/exact'
 import type { Instant } from '../../../core/kit/time'
 import { scorePercent } from '../../../core/marking'
-import { passWords, type QuizState } from '../../../core/quiz'
+import { passWords, type QuizState, type Rules } from '../../../core/quiz'
+import { isShutOut } from '../../../core/rules'
 import { releasedByHand } from '../../../core/release'
 import { fromSql } from '../../database/codec'
 import type { Database } from '../../database/database'
@@ -16,6 +17,7 @@ import { loadReleases } from '../quizzes/releases'
 import { answerWords, everything, reviewedSections, type ReviewedSection } from '../reviews/paper-view'
 import { loadMarks } from '../reviews/review'
 import { loadAnswers, loadAttempt, loadAttempts, loadPaper, type Attempt } from '../sittings/attempts'
+import { loadAway, type Away } from '../sittings/away'
 import { settle } from '../sittings/end'
 import { doneWith, loadNotices } from '../sittings/notices'
 import { satOf, textOf } from '../sittings/sat'
@@ -34,6 +36,8 @@ export interface MarkedAttempt {
   possible: string | null
   percent: string | null
   counts: boolean
+  /** They were away too long from a paper that is sat in one go, and wait to be let in. */
+  shutOut: boolean
 }
 
 export interface MarkedStudent {
@@ -66,7 +70,7 @@ export interface MarksTable {
   students: MarkedStudent[]
 }
 
-function shown(attempt: Attempt, counted: number[], decimals: number): MarkedAttempt {
+function shown(attempt: Attempt, counted: number[], rules: Rules, now: Instant): MarkedAttempt {
   return {
     id: attempt.id,
     number: attempt.number,
@@ -78,8 +82,9 @@ function shown(attempt: Attempt, counted: number[], decimals: number): MarkedAtt
     minutesOver: attempt.minutesOver,
     score: attempt.score && attempt.possible !== '0' ? pointsText(attempt.score) : null,
     possible: attempt.possible && pointsText(attempt.possible),
-    percent: scorePercent(attempt, decimals),
+    percent: scorePercent(attempt, rules.grade.decimals),
     counts: counted.includes(attempt.number),
+    shutOut: attempt.state === 'open' && isShutOut(rules.oneSitting, attempt.seenAt, now),
   }
 }
 
@@ -118,7 +123,7 @@ export async function marksTable(database: Database, quizId: string, now: Instan
       id,
       name,
       classes: inClasses.flatMap((each) => nameOf.get(each) ?? []),
-      attempts: own.map((attempt) => shown(attempt, grade.counted, rules.grade.decimals)),
+      attempts: own.map((attempt) => shown(attempt, grade.counted, rules, now)),
       share: grade.share,
       percent: grade.percent,
       text: textOf(grade, rules),
@@ -157,6 +162,8 @@ export interface MarkedPaper {
   edition: number
   sections: ReviewedSection[]
   aside: { number: number | null; text: string; arrivedAt: Instant; reason: string }[]
+  /** Times away from the page, where that was noted: facts. */
+  away: Away[]
 }
 
 /** One paper with every answer beside its key, and what arrived too late to count. */
@@ -189,9 +196,10 @@ export async function markedPaper(
     quiz: quizId,
     title: quiz.content.title,
     student: person?.name ?? 'Unknown',
-    attempt: shown(attempt, [], quiz.rules.grade.decimals),
+    attempt: shown(attempt, [], quiz.rules, now),
     edition: edition.number,
     sections,
+    away: await loadAway(database, attemptId),
     aside: aside.map((each) => ({
       number: numbers.get(each.item) ?? null,
       text: answerWords(paper, edition, each.item, readResponse(each.response)),

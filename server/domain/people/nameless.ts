@@ -103,5 +103,10 @@ export async function giveNameBack(
 
 /** Forgets what people were called who were made nameless thirty days ago. */
 export async function forgetNames(db: Db, now: Instant): Promise<void> {
+  // Notes of their own may name them as well.
+  await db.run(
+    'DELETE n FROM attempt_note n JOIN attempt a ON a.id = n.attempt_id JOIN nameless x ON x.person_id = a.student_id WHERE x.until < ?',
+    [toSql(now)],
+  )
   await db.run('DELETE FROM nameless WHERE until < ? LIMIT 1000', [toSql(now)])
 }

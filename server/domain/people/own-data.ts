@@ -17,6 +17,8 @@ import { listFields, valuesOf } from './own-fields'
 import { loadEdition } from '../quizzes/edition'
 import { answerWords } from '../reviews/paper-view'
 import { loadMarks } from '../reviews/review'
+import { loadAway } from '../sittings/away'
+import { loadNotes } from '../sittings/notes'
 import { breaksOf } from '../sittings/break-facts'
 import { loadAnswers, loadAttempts, loadPaper, type Attempt } from '../sittings/attempts'
 
@@ -38,7 +40,11 @@ interface OwnPaper {
     points: string | null
     possible: string | null
     comment: string | null
+    /** Their own note on it. */
+    note: string
   }[]
+  /** When they left the page of a supervised sitting. */
+  away: { leftAt: Instant; seconds: number }[]
 }
 
 async function ownPaper(database: Database, attempt: Attempt): Promise<OwnPaper> {
@@ -49,6 +55,7 @@ async function ownPaper(database: Database, attempt: Attempt): Promise<OwnPaper>
     await loadAnswers(database, attempt.id),
     await loadMarks(database, attempt.id),
   ]
+  const [notes, away] = [await loadNotes(database, attempt.id), await loadAway(database, attempt.id)]
   const [kept, marked] = [
     new Map(answers.map((each) => [each.item, each])),
     new Map(marks.map((each) => [each.item, each])),
@@ -60,6 +67,7 @@ async function ownPaper(database: Database, attempt: Attempt): Promise<OwnPaper>
     startedAt: attempt.startedAt,
     handedInAt: attempt.handedInAt,
     breaks: breaks.map(({ beganAt, endedAt, until }) => ({ beganAt, endedAt: endedAt ?? until })),
+    away,
     score: attempt.score,
     possible: attempt.possible,
     answers: paper.items.map((item) => {
@@ -73,6 +81,7 @@ async function ownPaper(database: Database, attempt: Attempt): Promise<OwnPaper>
         points: mark?.points ?? null,
         possible: mark?.possible ?? null,
         comment: mark?.comment ?? null,
+        note: notes[item.id]?.note ?? '',
       }
     }),
   }

@@ -8,7 +8,7 @@ import { Problem } from '../problem'
 import { loadQuiz } from '../quizzes/quizzes'
 import { recordLine } from '../record'
 import { loadAttempts, type Attempt } from './attempts'
-import { ownAttempt } from './sitting'
+import { ownAttempt } from './own-attempt'
 
 /** Until when a paper may be taken up again by its rules and its own time, as they are now. */
 export const againEnd = (rules: Rules, student: Student, attempt: Pick<Attempt, 'window' | 'limits'>): End =>
@@ -57,7 +57,7 @@ export async function takeUpAgain(database: Database, person: string, id: string
     if (!again.may) throw new Problem(409, 'again', again.sentence)
     if (!held) throw new Problem(409, 'again', 'The time of this paper is up.')
     await db.run(
-      "UPDATE attempt SET state = 'open', handed_in_at = NULL, ended_by = NULL, days_late = 0, minutes_over = 0, score = NULL, score_rounded = NULL, possible = NULL, section_scores = NULL, marked_at = NULL, lease = lease + 1, device = '' WHERE id = ?",
+      "UPDATE attempt SET state = 'open', handed_in_at = NULL, ended_by = NULL, days_late = 0, minutes_over = 0, score = NULL, score_rounded = NULL, possible = NULL, section_scores = NULL, marked_at = NULL, lease = lease + 1, device = '', seen_at = NULL WHERE id = ?",
       [id],
     )
     await db.run('DELETE FROM mark WHERE attempt_id = ?', [id])

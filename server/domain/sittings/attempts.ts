@@ -24,6 +24,8 @@ export interface Attempt {
   lease: number
   device: string
   page: number
+  /** When it was last heard of, where it is sat in one go; null lets its student in. */
+  seenAt: Instant | null
   /** In which the student reads; null is as each question was written. */
   language: string | null
   score: string | null
@@ -38,7 +40,7 @@ export interface Attempt {
 type Row = Omit<AttemptRow, 'touched' | 'paper' | 'score_rounded'>
 
 const columns =
-  'id, quiz_id, edition_id, student_id, number, window_id, state, started_at, deadline, on_time_until, hard_stop, handed_in_at, ended_by, lease, device, page, language, score, possible, section_scores, marked_at, days_late, minutes_over'
+  'id, quiz_id, edition_id, student_id, number, window_id, state, started_at, deadline, on_time_until, hard_stop, handed_in_at, ended_by, lease, device, page, seen_at, language, score, possible, section_scores, marked_at, days_late, minutes_over'
 
 function read(row: Row): Attempt {
   return {
@@ -60,6 +62,7 @@ function read(row: Row): Attempt {
     lease: row.lease,
     device: row.device,
     page: row.page,
+    seenAt: row.seen_at && fromSql(row.seen_at),
     language: row.language,
     score: row.score,
     possible: row.possible,

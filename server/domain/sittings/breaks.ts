@@ -7,7 +7,7 @@ import { recordLine } from '../record'
 import { loadAttempt, type Attempt } from './attempts'
 import { breakAt, breakLeft, breaksOf, lengthOf, taken } from './break-facts'
 import { scheduleOf, shiftSections } from './section-clocks'
-import { ownAttempt } from './sitting'
+import { ownAttempt } from './own-attempt'
 
 const ended = (attempt: string) => new Problem(409, 'ended', 'This paper has been handed in.', { attempt })
 

@@ -10,7 +10,7 @@ import { recordLine } from '../record'
 import { loadAttempt, loadPaper } from './attempts'
 import { missingIn, requiredProblem } from './required'
 import { enteredSections, scheduleOf, stopAnswers } from './section-clocks'
-import { ownAttempt } from './sitting'
+import { ownAttempt } from './own-attempt'
 
 /** Makes sure that the device still has the lease of a sitting under way. Its first statement writes (architecture, Data). */
 async function hold(db: Db, attempt: string, lease: number, now: Instant): Promise<void> {

@@ -6,7 +6,7 @@ import { loadAttempt } from './attempts'
 import { endIn } from './end'
 import { missingIn, requiredProblem } from './required'
 import { answerSave, keepAnswers, sortAnswers, type AnswerSave, type Kept } from './save'
-import { ownAttempt } from './sitting'
+import { ownAttempt } from './own-attempt'
 
 /** A paper being handed in, with all answers that the page has no word of yet. */
 export const handInRequest = z.strictObject({

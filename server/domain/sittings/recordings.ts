@@ -3,7 +3,7 @@ import type { Database } from '../../database/database'
 import { addMedia } from '../bank/material/media'
 import type { Person } from '../../people/people'
 import { Problem } from '../problem'
-import { ownAttempt } from './sitting'
+import { ownAttempt } from './own-attempt'
 
 /** How long a recording may be on its way after its sitting has ended. */
 const onItsWay = 30 * minute

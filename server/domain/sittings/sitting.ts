@@ -1,16 +1,21 @@
 import type { Instant } from '../../../core/kit/time'
-import { sealPaper, type Sheet } from '../../../core/paper'
+import type { AnswerRow } from '../../database/tables'
+import { duration } from '../../../core/kit/phrases'
+import { sealPaper, sectionStart, type Paper, type Sheet } from '../../../core/paper'
+import type { Rules } from '../../../core/quiz'
+import { isShutOut } from '../../../core/rules'
 import { clockAt, scheduleFor, type Clock } from '../../../core/schedule'
 import { toSql } from '../../database/codec'
-import type { Database } from '../../database/database'
+import type { Database, Db } from '../../database/database'
 import { studentsByIds } from '../classes/students'
 import { notFound, Problem } from '../problem'
 import { loadEdition } from '../quizzes/edition'
 import { loadQuiz } from '../quizzes/quizzes'
 import { loadAnswers, loadAttempt, loadPaper, type Attempt } from './attempts'
 import { breakAt, breakLeft, breaksOf, type Break } from './break-facts'
-import { settle } from './end'
 import { helpFor, type Help } from './help'
+import { loadNotes, type OwnNote } from './notes'
+import { ownAttempt } from './own-attempt'
 import { missingIn, requiredProblem } from './required'
 import { enteredSections, sectionClocks, sectionDoors, type SectionClock } from './section-clocks'
 
@@ -43,6 +48,18 @@ export interface OpenedSitting {
   breakLeft: number
   /** What students are helped with while they work; null for nothing. */
   help: Help | null
+  tools: Rules['tools']
+  /** They see how far they are. */
+  progress: boolean
+  /** It is noted when they leave the page. */
+  watched: boolean
+  /** Items that come back at the end: they were left empty where moving is forward only. */
+  putOff: string[]
+  /** What is left empty comes back at the end. */
+  puts: boolean
+  /** Handing in is not final. */
+  again: boolean
+  notes: Record<string, OwnNote>
 }
 
 async function clockOf(database: Database, attempt: Attempt, now: Instant): Promise<SittingClock> {
@@ -54,14 +71,6 @@ async function clockOf(database: Database, attempt: Attempt, now: Instant): Prom
     ended: attempt.state !== 'open' || clock.phase === 'ended',
     atDeadline: quiz.rules.atDeadline,
   }
-}
-
-/** The attempt if it belongs to the student, with what time has done to it. */
-export async function ownAttempt(database: Database, student: string, id: string, now: Instant): Promise<Attempt> {
-  await settle(database, { attempt: id }, now)
-  const attempt = await loadAttempt(database, id)
-  if (attempt.student !== student) throw notFound('This paper')
-  return attempt
 }
 
 /**
@@ -108,7 +117,8 @@ export async function openSitting(
   now: Instant,
   language?: string | null,
 ): Promise<OpenedSitting> {
-  await ownAttempt(database, student, id, now)
+  const asked = await ownAttempt(database, student, id, now)
+  await ensureNotShutOut(database, asked, now)
   const { lease, tookOver, breaks } = await takeLease(database, id, device, now)
   if (language !== undefined)
     await database.run("UPDATE attempt SET language = ?, touched = touched + 1 WHERE id = ? AND state = 'open'", [
@@ -135,6 +145,13 @@ export async function openSitting(
     tookOver,
     largerType: schedule.largerType,
     breakLeft: breakLeft(schedule, breaks),
+    tools: quiz.rules.tools,
+    progress: quiz.rules.progress,
+    watched: quiz.rules.watched,
+    puts: edition.content.movement === 'forward' && edition.content.putOff,
+    again: quiz.rules.attempts.again,
+    putOff: await putOffIn(database, id, paper),
+    notes: await loadNotes(database, id),
     help: await helpFor(database, current, quiz.rules, paper, edition),
     sheet: sealPaper(paper, edition, current.language, new Set(entered.map(({ section }) => section))),
     sections: sectionClocks(paper, edition, entered),
@@ -143,6 +160,36 @@ export async function openSitting(
     seq: Math.max(0, ...answers.filter((answer) => answer.lease === lease).map((answer) => answer.seq)),
     clock: await clockOf(database, current, now),
   }
+}
+
+/** Whoever was away too long from a paper that is sat in one go waits for their teacher. */
+async function ensureNotShutOut(database: Database, attempt: Attempt, now: Instant): Promise<void> {
+  if (attempt.state !== 'open') return
+  const { quiz } = await loadQuiz(database, attempt.quiz)
+  const rule = quiz.rules.oneSitting
+  if (rule === null) return
+  if (isShutOut(rule, await heardOfAt(database, attempt), now))
+    throw new Problem(
+      409,
+      'shut-out',
+      `You were away for more than ${duration(rule)}. Ask your teacher to let you back in; what you wrote is kept.`,
+    )
+  await noteSeenAt(database, attempt, now)
+}
+
+/** When a sitting was last heard of: nobody is away while they take a break. */
+async function heardOfAt(db: Db, { id, seenAt }: Attempt): Promise<Instant | null> {
+  if (seenAt === null) return null
+  const breaks = (await breaksOf(db, [id])).get(id) ?? []
+  return [seenAt, ...breaks.map(({ endedAt, until }) => endedAt ?? until)].sort().at(-1)!
+}
+
+/** Notes that a sitting is heard of; where it is not sat in one go nothing is kept. */
+async function noteSeenAt(db: Db, { id }: Attempt, now: Instant): Promise<void> {
+  await db.run(
+    "UPDATE attempt SET seen_at = ? WHERE id = ? AND state = 'open' AND COALESCE(seen_at, '1000-01-01') < ?",
+    [toSql(now), id, toSql(now)],
+  )
 }
 
 /** The clock of a sitting, and whether a lease still holds. */
@@ -154,6 +201,7 @@ export async function sittingClock(
   now: Instant,
 ): Promise<SittingClock & { leaseHeld: boolean; sections: SectionClock[] }> {
   const attempt = await ownAttempt(database, student, id, now)
+  if (attempt.seenAt !== null && attempt.lease === lease) await noteSeenAt(database, attempt, now)
   const entered = await enteredSections(database, id)
   return {
     ...(await clockOf(database, attempt, now)),
@@ -164,7 +212,20 @@ export async function sittingClock(
   }
 }
 
-/** Goes on to a page where moving is forward only: what lies before it is closed for changes. */
+/** Items that were put off: they stand behind the last page of the paper. */
+async function putOffIn(db: Db, attempt: string, paper: Paper): Promise<string[]> {
+  const rows = await db.rows<Pick<AnswerRow, 'item'>>('SELECT item FROM answer WHERE attempt_id = ? AND page >= ?', [
+    attempt,
+    paper.pages,
+  ])
+  const off = new Set(rows.map(({ item }) => item))
+  return paper.items.filter(({ id }) => off.has(id)).map(({ id }) => id)
+}
+
+/**
+ * Goes on to a page where moving is forward only, or to another section: what lies before it is closed for changes, or,
+ * where the quiz puts off what is left empty, comes back behind the last page.
+ */
 export async function moveOn(
   database: Database,
   student: string,
@@ -172,16 +233,31 @@ export async function moveOn(
   lease: number,
   page: number,
   now: Instant,
-): Promise<{ page: number }> {
+): Promise<{ page: number; putOff: string[] }> {
   const attempt = await ownAttempt(database, student, id, now)
   const [paper, edition] = await Promise.all([loadPaper(database, id), loadEdition(database, attempt.edition)])
-  if (page >= paper.pages) throw new Problem(422, 'page', `This paper has ${paper.pages} pages.`)
-  if (edition.content.movement !== 'forward') return { page: attempt.page }
-  const missing = await missingIn(database, id, now, (item) => item.page < page)
+  const { movement } = edition.content
+  const puts = movement === 'forward' && edition.content.putOff
+  if (page >= paper.pages + (puts ? 1 : 0)) throw new Problem(422, 'page', `This paper has ${paper.pages} pages.`)
+  const reply = async () => ({
+    page: (await loadAttempt(database, id)).page,
+    putOff: await putOffIn(database, id, paper),
+  })
+  if (movement === 'free') return reply()
+  const first = movement === 'section' ? sectionStart(paper, page) : page
+  const missing = puts ? [] : await missingIn(database, id, now, (item) => item.page < first)
   if (missing.length && attempt.lease === lease) throw requiredProblem(missing, 'before you go on')
-  await database.run(
-    "UPDATE attempt SET page = ?, touched = touched + 1 WHERE id = ? AND state = 'open' AND hard_stop >= ? AND lease = ? AND page < ?",
-    [page, id, toSql(now), lease, page],
-  )
-  return { page: (await loadAttempt(database, id)).page }
+  await database.transaction(async (db) => {
+    const moved = await db.run(
+      "UPDATE attempt SET page = ?, touched = touched + 1 WHERE id = ? AND state = 'open' AND hard_stop >= ? AND lease = ? AND page < ?",
+      [first, id, toSql(now), lease, first],
+    )
+    if (moved && puts)
+      await db.run('UPDATE answer SET page = ? WHERE attempt_id = ? AND page < ? AND response IS NULL', [
+        paper.pages,
+        id,
+        Math.min(first, paper.pages),
+      ])
+  })
+  return reply()
 }

@@ -15,7 +15,7 @@ import { hintsOn } from '../reviews/paper-view'
 import { loadAttempt, loadPaper, type Attempt } from './attempts'
 import { helpFor, type ItemHelp } from './help'
 import { answerSave, keepAnswers, sortAnswers, type AnswerSave, type Kept } from './save'
-import { ownAttempt } from './sitting'
+import { ownAttempt } from './own-attempt'
 
 /** An answer to be checked, as the page has it: it is kept first. */
 export const checkRequest = z.strictObject({ lease: z.int().min(1), answer: answerSave })

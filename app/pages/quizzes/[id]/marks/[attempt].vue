@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { quizRoutes } from '~/client/quizzes'
-import { sentenceTime } from '~~/core/kit/phrases'
+import { count, duration, sentenceTime } from '~~/core/kit/phrases'
 import type { MarkedPaper } from '~~/server/domain/marks/marks'
 
 const route = useRoute()
@@ -14,11 +14,15 @@ function load() {
   })
 }
 onMounted(load)
+const seconds = (n: number) => (n < 120 ? `${n} s` : duration(Math.round(n / 30) / 2))
+const inAll = computed(() => seconds(paper.value!.away.reduce((sum, each) => sum + each.seconds, 0)))
 const when = (at: string) => sentenceTime(at, session.zone)
 const reasons: Record<string, string> = {
   ended: 'came after the end',
   lease: 'was written on a device that no longer had the paper',
   page: 'was for a page already left',
+  section: 'was for a section already closed',
+  settled: 'came after the last check of its question',
   stale: 'came after something newer',
   invalid: 'was no answer to this question',
 }
@@ -50,6 +54,15 @@ const reasons: Record<string, string> = {
             }})
           </p>
         </div>
+        <details v-if="paper.away.length" class="mt-4">
+          <summary>
+            Left the page {{ count(paper.away.length, 'time') }}, {{ inAll }} in all
+            <span class="text-soft">(noted, and said to students; why, nobody knows)</span>
+          </summary>
+          <ul class="ml-5 mt-1 list-disc text-soft">
+            <li v-for="each in paper.away" :key="each.leftAt">{{ when(each.leftAt) }}: {{ seconds(each.seconds) }}</li>
+          </ul>
+        </details>
         <section v-for="section in paper.sections" :key="section.title" class="mt-6">
           <h3 class="border-b border-ink pb-1 text-xl">{{ section.title }}</h3>
           <ReviewedQuestion v-for="question in section.questions" :key="question.item" :question="question"

@@ -10,7 +10,7 @@ const id = String(useRoute().params.id)
 const session = useSession()
 const store = useQuiz()
 const table = shallowRef<MarksTable | null>(null)
-const { problem, act } = useAct()
+const { problem, busy, act } = useAct()
 const only = ref('all')
 const asking = ref(false)
 const sort = ref<'name' | 'grade'>('name')
@@ -57,6 +57,12 @@ function release(group: { id: string; name: string; releasedAt: string | null })
     await load()
   })
 }
+const letIn = (attempt: string, name: string) =>
+  act(async () => {
+    await quizRoutes.letIn({ id, attempt })
+    announce(`${name} can come back in.`)
+    await load()
+  })
 const closing = shallowRef<Closing | null>(null)
 async function askToClose() {
   closing.value = null
@@ -156,6 +162,14 @@ async function closeNow() {
                       class="ml-2 text-small text-soft"
                       >by the clock</span
                     >
+                    <button
+                      v-if="attempt.shutOut"
+                      class="btn ml-2 py-0.5"
+                      :disabled="busy"
+                      @click="letIn(attempt.id, student.name)"
+                    >
+                      Let back in
+                    </button>
                     <span v-if="attempt.daysLate" class="ml-2 text-amber"
                       >{{ attempt.daysLate }} {{ attempt.daysLate === 1 ? 'day' : 'days' }} late</span
                     ><span v-if="attempt.minutesOver" class="ml-2 text-amber">{{ attempt.minutesOver }} min over</span>
@@ -190,6 +204,7 @@ async function closeNow() {
                     :class="student.passed ? 'text-green' : 'text-soft'"
                   >
                     {{ student.passed === null ? '–' : student.passed ? '✓ passed' : 'not passed' }}
+                    <span v-if="student.done" class="block text-small text-soft">done</span>
                   </td>
                 </template>
               </tr>
