@@ -63,7 +63,6 @@ export class OwnNotes {
     try {
       for (const item of [...this.waiting]) {
         const note = this.of(item)
-        // eslint-disable-next-line no-await-in-loop -- one after another, so that the last one stands
         await this.send(item, note).catch((error: unknown) => {
           if (!(error instanceof ApiProblem) || !hopeless.includes(error.status)) throw error
         })
