@@ -68,6 +68,7 @@ async function draft(id: string, author: Person, days: number): Promise<void> {
         groups: [],
         students: [],
         closedAt: null,
+        password: null,
       })),
       limit: 45,
     },

@@ -46,6 +46,7 @@ async function layOut(): Promise<void> {
       groups: [],
       students: [],
       closedAt: null,
+      password: null,
     }
     const rows = ['q-datum', 'q-cover'].map((question) =>
       newRow({ type: 'question', id: `r-${question}`, question, points: 1 }),

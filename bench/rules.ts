@@ -25,6 +25,7 @@ function windowsFor(classes: readonly string[]): Window[] {
     due: at(i * 90 + 110),
     latestStart: i % 3 ? null : at(i * 90 + 60),
     closedAt: null,
+    password: null,
   }))
 }
 function rulesFor(classes: readonly string[]): Rules {

@@ -40,7 +40,7 @@ const window = (
   opens: Instant,
   closes: Instant,
   due: Instant | null = null,
-): Window => ({ id, classes, opens, closes, due, latestStart: null, groups: [], students: [], closedAt: null })
+): Window => ({ id, classes, opens, closes, due, latestStart: null, groups: [], students: [], closedAt: null, password: null })
 
 export interface DemoQuiz {
   id: string

@@ -18,6 +18,7 @@ export const quizRoutes = {
     'PUT',
     'quizzes/[id]/marks/[attempt]',
   ),
+  makeLink: route<typeof import('~~/server/api/quizzes/[id]/link.post')>('POST', 'quizzes/[id]/link'),
   letIn: route<typeof import('~~/server/api/quizzes/[id]/papers/[attempt]/let-in.post')>(
     'POST',
     'quizzes/[id]/papers/[attempt]/let-in',

@@ -4,6 +4,7 @@ import { describe, expect, it } from 'vitest'
 import { sampleContent, sampleEdition, sampleQuestion, questionRow } from '../../tests/fixtures/core'
 import { exact } from '../kit/exact'
 import { compilePaper } from '../paper'
+import { kindOf } from '../question'
 import { usualRules } from '../quiz'
 import { checkVerdict, closesAfter, costOfHelp, markAttempt } from '.'
 
@@ -25,7 +26,8 @@ describe('the cost of help', () => {
     const edition = sampleEdition(sampleContent([questionRow('a', { points: 4 })]), { a: sampleQuestion('number') })
     const paper = compilePaper(edition, 'x', 1, [])
     const [{ id } = { id: '' }] = paper.items
-    const right = { [id]: { text: '2.3' } }
+    const kind = kindOf('number')
+    const right = { [id]: kind.solution(sampleQuestion('number').body) }
     const full = markAttempt(edition, paper, right)
     fc.assert(
       fc.property(fc.nat(8), fc.nat(5), fc.nat(40), fc.nat(40), (checks, hints, cost, hintCost) => {
@@ -41,7 +43,7 @@ describe('the cost of help', () => {
     expect(full.score).toBe('4')
     const byHand = { hand: { [id]: '1/2' }, help: { [id]: '1/4' } }
     expect(markAttempt(edition, paper, right, [], byHand).score).toBe('2')
-    expect(markAttempt(edition, paper, { [id]: { text: '9' } }, [], { help: { [id]: '1/4' } }).score).toBe('0')
+    expect(markAttempt(edition, paper, { [id]: { text: '987654' } }, [], { help: { [id]: '1/4' } }).score).toBe('0')
   })
   it('a question is closed when it is right, or there is no further try', () => {
     expect([checkVerdict('1'), checkVerdict('1/2'), checkVerdict('0'), checkVerdict('-1/3')]).toEqual([

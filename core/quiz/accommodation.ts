@@ -51,5 +51,7 @@ export interface Student {
   classes: string[]
   /** Groups within their classes. */
   groups: string[]
+  /** Those of their classes whose quizzes are all held back. */
+  held?: readonly string[]
   accommodations: Given[]
 }

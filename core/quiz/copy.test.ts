@@ -69,6 +69,7 @@ describe('a copy', () => {
       groups: [],
       students: [],
       closedAt: null,
+      password: null,
     })
     expect(copy.rules.release.key.from).toEqual({ at: 'instant', instant: '2030-10-30T07:00:00.000Z' })
     expect(copy.rules.release.score).toEqual(original.rules.release.score)

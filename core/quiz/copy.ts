@@ -35,15 +35,25 @@ export function movedRules(rules: Rules, days: number, zone: string): Rules {
   return {
     ...rules,
     release,
-    windows: rules.windows.map((window) => ({
+    link: null,
+    windows: withoutLink(rules).map((window) => ({
       ...window,
       opens: move(window.opens),
       closes: move(window.closes),
       due: move(window.due),
       latestStart: move(window.latestStart),
       closedAt: null,
+      password: null,
     })),
   }
+}
+
+/** Windows without those who came by the quiz's link: a copy has no link before it is given one. */
+function withoutLink({ windows, link }: Rules): Rules['windows'] {
+  if (!link) return windows
+  return windows
+    .map((window) => ({ ...window, classes: window.classes.filter((each) => each !== link.audience) }))
+    .filter(({ classes, groups, students }) => classes.length + groups.length + students.length > 0)
 }
 
 /** Content without some questions: rows that would be left empty go, and none draws more than it still holds. */

@@ -37,6 +37,7 @@ const window = fc
     groups: [],
     students: [],
     closedAt: null,
+    password: null,
   }))
 const offset = fc.constantFrom(0, 60, 120)
 const moment: fc.Arbitrary<Moment> = fc.oneof(
@@ -264,6 +265,7 @@ it('is worked out for 2,000 students of 60 classes, each with an accommodation o
     groups: [],
     students: [],
     closedAt: null,
+    password: null,
   }))
   const from: Moment = { at: 'handIn', offset: 0 }
   const rules = sampleRules({

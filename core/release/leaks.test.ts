@@ -19,6 +19,7 @@ const window = (id: string, classes: string[], opens: number, closes: number, du
   groups: [],
   students: [],
   closedAt: null,
+  password: null,
 })
 
 const moments: fc.Arbitrary<Moment> = fc.oneof(

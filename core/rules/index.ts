@@ -19,6 +19,8 @@ export {
 } from './rule'
 export type { DayMark, Reading, Rule, Telling, WindowRule } from './rule'
 export { isDone, type DoneFacts } from './done'
+export { passwordIn } from './password'
+export { entryKey, readEntry, type EntryField, type LinkRule } from './link'
 export { isShutOut } from './one-sitting'
 export { optionOf } from './pieces'
 export { marksOf } from './windows'

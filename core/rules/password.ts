@@ -1,6 +1,25 @@
 import { z } from 'zod'
 import { slot } from './pieces'
-import type { Rule } from './rule'
+import type { Control, Rule } from './rule'
+import { whoWords } from './window/who'
+
+/** What a student has to know to start in a window: its own password, or that of the quiz. */
+export const passwordIn = (
+  {
+    password: ofQuiz,
+    windows,
+  }: { password: string | null; windows: readonly { id: string; password: string | null }[] },
+  window: string,
+): string | null => windows.find(({ id }) => id === window)?.password ?? ofQuiz
+
+const text = (none: string): Control => ({ sort: 'text', longest: 80, none, fresh: true })
+
+function passwordWords(ofQuiz: string | null, windows: readonly { password: string | null }[]): string {
+  const own = windows.filter(({ password: each }) => each !== null).length
+  if (!own) return ofQuiz ? `the password “${ofQuiz}”` : 'no password'
+  const sessions = own === windows.length ? 'the password of their session' : 'in some sessions a password of its own'
+  return ofQuiz && own < windows.length ? `${sessions}, else “${ofQuiz}”` : sessions
+}
 
 /** What a student has to know to start; null for nothing. The record never repeats it. */
 export const password: Rule<string | null> = {
@@ -8,21 +27,35 @@ export const password: Rule<string | null> = {
   chapter: 'sitting',
   schema: z.string().trim().min(1, 'A password has at least one character.').max(80).nullable(),
   usual: null,
-  sentences: (value) => [
+  sentences: (value, { quiz, names }) => [
     {
       key: 'password',
       pieces: [
         'To start, they need ',
-        slot('Password', ['rules', 'password'], value, value ? `the password “${value}”` : 'no password', {
-          sort: 'text',
-          longest: 80,
-          none: 'No password',
-        }),
+        slot(
+          'Password',
+          ['rules', 'password'],
+          value,
+          passwordWords(value, quiz.rules.windows),
+          text('No password'),
+          quiz.rules.windows.map((window) =>
+            slot(
+              `For ${whoWords(window, names)} alone`,
+              ['rules', 'windows', window.id, 'password'],
+              window.password,
+              window.password ?? 'none of its own',
+              text('None of its own'),
+            ),
+          ),
+        ),
         '.',
       ],
     },
   ],
-  told: (value) => (value === null ? [] : ['You need a password to start; your teacher gives it to you.']),
+  told: (value, { schedule }) =>
+    value === null && !schedule.windows.some((window) => window.password)
+      ? []
+      : ['You need a password to start; your teacher gives it to you.'],
   words: (value) => (value === null ? 'none' : 'set'),
   changed: (before, after) =>
     before && after

@@ -10,7 +10,7 @@ const options = [
 /** Whether students see a line of the questions, with what they have answered. Before handing in they always read what is left. */
 export const progress: Rule<boolean> = {
   title: 'progress',
-  chapter: 'sitting',
+  chapter: 'page',
   schema: z.boolean(),
   usual: true,
   sentences: (value) => [

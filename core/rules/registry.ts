@@ -1,4 +1,5 @@
 import { announced } from './announced'
+import { anonymous } from './anonymous'
 import { atClosing } from './at-closing'
 import { atDeadline } from './at-deadline'
 import { attempts } from './attempts'
@@ -9,10 +10,12 @@ import { grade } from './grade'
 import { gradebook } from './gradebook'
 import { late } from './late'
 import { limit } from './limit'
+import { link } from './link'
 import { needs } from './needs'
 import { oneSitting } from './one-sitting'
 import { overrun } from './overrun'
 import { password } from './password'
+import { places } from './places'
 import { progress } from './progress'
 import { release } from './release'
 import { tools } from './tools'
@@ -27,8 +30,11 @@ import { windows } from './windows'
  */
 export const quizRules = {
   windows,
+  link,
   announced,
   voluntary,
+  places,
+  anonymous,
   limit,
   needs,
   grace,

@@ -36,7 +36,7 @@ export type Control =
   | { sort: 'people'; of: 'classes' | 'groups' | 'students'; others: number }
   /** Languages, of those in which the questions can be read. */
   | { sort: 'languages'; none: string }
-  | { sort: 'text'; longest: number; none: string; placeholder?: string }
+  | { sort: 'text'; longest: number; none?: string; placeholder?: string; /** One can be made up. */ fresh?: boolean }
 
 /** A value in a sentence: the words that stand for it, where it is kept, and the control that sets it. */
 export interface Slot {
@@ -123,6 +123,7 @@ export interface WindowRule<T> extends Omit<Rule<T>, 'sentences' | 'told' | 'che
 export const chapters = {
   who: 'Who sits, and when',
   sitting: 'Sitting',
+  page: 'On the page',
   marks: 'Attempts and marks',
   release: 'What students see afterwards',
 } as const

@@ -73,6 +73,11 @@ const full = quizWith({
   overrun: 10,
   attempts: { count: 3, wait: 30, draw: 'fresh', untilPassed: true, untilShare: null, cost: 5, again: false },
   password: 'ebb',
+  link: {
+    audience: 'c9',
+    by: 'fields',
+    fields: [{ id: 'entry-1', name: 'Name', sort: 'name', required: true, unique: false }],
+  },
   needs: [
     {
       ...blankNeed({ id: 'n1', students: ['p1'], groups: [] }, noAccommodation),
@@ -147,8 +152,11 @@ describe('sentences', () => {
   it('say the rules, each value in its slot', () => {
     expect(wordsOf(full, 'who')).toEqual([
       '[Tuesday evening] may start from [Tue 14 May, 09:00] [until Tue 14 May, 11:59], [due Tue 14 May, 11:00], starting at the latest [Tue 14 May, 10:00], [closed for everybody]. <take out>',
+      'Whoever has the link [writes who they are, without signing in]; they write [“Name”] ([a name], [asked for], [may come twice]) <without “Name”> <one entry more>',
       'Beforehand it is [announced to them].',
       'Whoever it is for [has to sit it].',
+      'Of all of them [everybody] may sit it.',
+      'You see papers [with the names of who sat them].',
       'For this quiz [Petra Lund] has [time and a half] [within the window], [15 minutes of breaks that stop the clock] and [1 more attempt], [beside what they have in every quiz]. <extra minutes><a later end><larger type><take out>',
     ])
     expect(wordsOf(full, 'sitting').slice(0, 5)).toEqual([
@@ -321,6 +329,9 @@ describe('what the record says of a change', () => {
   it('every rule that is changed is said, and a password never', () => {
     const other: Rules = {
       windows: [],
+      link: { audience: 'c9', by: 'fields', fields: [] },
+      places: 30,
+      anonymous: true,
       needs: [{ ...blankNeed({ id: 'n', students: ['p1'], groups: [] }, noAccommodation), factor: 1.5 }],
       announced: false,
       limit: 5,

@@ -8,8 +8,8 @@ import { quizRules } from './registry'
 import { usualOf, valuesIn } from './values-of'
 import type { Reading, Rule } from './rule'
 
-/** What a set says: every rule but those of one quiz alone (who sits it, when, and by which password). */
-export const ofOneQuiz = ['windows', 'needs', 'password'] as const
+/** What a set says: every rule but those of one quiz alone (who sits it, when, by which link and which password). */
+export const ofOneQuiz = ['windows', 'needs', 'password', 'link'] as const
 export type SetRules = Omit<Rules, (typeof ofOneQuiz)[number]>
 
 /** Rules to start from. */
@@ -38,7 +38,7 @@ function shown(moments: Partial<Record<FacetName, SetMoment>>): Rules['release']
 }
 
 function ruleSet(id: string, name: string, words: string, rules: Partial<SetRules>): RuleSet {
-  const { windows: _windows, needs: _needs, password: _password, ...rest } = usual
+  const { windows: _windows, needs: _needs, password: _password, link: _link, ...rest } = usual
   return { id, name, words, rules: { ...rest, ...rules } }
 }
 

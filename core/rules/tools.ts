@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { list } from '../kit/phrases'
 import { choice } from './pieces'
-import type { Rule } from './rule'
+import type { Rule, Slot } from './rule'
 
 const calculators = ['none', 'plain', 'scientific'] as const
 /** What students have at hand while they sit a paper. A question may bring a calculator of its own as well. */
@@ -34,9 +34,27 @@ function words(value: Tools): string {
   return list([...(value.calculator === 'none' ? [] : [calculatorWords[value.calculator]]), ...has]) || 'no tools'
 }
 
+const calculatorSlot = ({ calculator }: Tools, text: string): Slot => ({
+  ...choice(
+    'Calculator',
+    path('calculator'),
+    calculator,
+    calculators.map((each) => ({ value: each, label: calculatorWords[each] })),
+    text,
+  ),
+  name: 'Tools',
+})
+const also = (value: Tools): Slot[] =>
+  switches.map(({ name, title, yes, no }) =>
+    choice(title, path(name), value[name], [
+      { value: true, label: yes },
+      { value: false, label: no },
+    ]),
+  )
+
 export const tools: Rule<Tools> = {
   title: 'tools',
-  chapter: 'sitting',
+  chapter: 'page',
   schema: z.strictObject({
     calculator: z.enum(calculators),
     ruler: z.boolean(),
@@ -46,26 +64,11 @@ export const tools: Rule<Tools> = {
     flags: z.boolean(),
   }),
   usual: { calculator: 'none', ruler: false, notes: false, highlight: false, strike: true, flags: true },
+  // One control for all: what they have not is not in the sentence.
   sentences: (value) => [
     {
       key: 'tools',
-      pieces: [
-        'At hand they have ',
-        choice(
-          'Calculator',
-          path('calculator'),
-          value.calculator,
-          calculators.map((each) => ({ value: each, label: calculatorWords[each] })),
-        ),
-        ...switches.flatMap(({ name, title, yes, no }) => [
-          ', ',
-          choice(title, path(name), value[name], [
-            { value: true, label: yes },
-            { value: false, label: no },
-          ]),
-        ]),
-        '.',
-      ],
+      pieces: ['At hand they have ', { ...calculatorSlot(value, words(value)), also: also(value) }, '.'],
     },
   ],
   told: (value) => {

@@ -10,7 +10,7 @@ const options = [
 /** A quiet record of leaving the page, for supervised sittings: a fact for the teacher, never a verdict, and said to students. */
 export const watched: Rule<boolean> = {
   title: 'leaving the page',
-  chapter: 'sitting',
+  chapter: 'page',
   schema: z.boolean(),
   usual: false,
   sentences: (value) => [

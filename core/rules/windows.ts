@@ -82,7 +82,11 @@ export const windows: Rule<WindowValues[]> = {
       if (!was) return []
       return entries
         .filter(([key]) => !same(was[key], window[key]))
-        .map(([key, rule]) => `${name(window)}: ${rule.title} ${words(rule, was[key])} → ${words(rule, window[key])}`)
+        .map(([key, rule]) =>
+          key === 'password' && was[key] && window[key]
+            ? `${name(window)}: ${rule.title} changed`
+            : `${name(window)}: ${rule.title} ${words(rule, was[key])} → ${words(rule, window[key])}`,
+        )
     })
     return [
       ...gone.map((window) => `${name(window)} taken out`),

@@ -81,7 +81,7 @@ function checksOf(value: Working, quiz: Quiz): Found {
 
 export const working: Rule<Working> = {
   title: 'while working',
-  chapter: 'sitting',
+  chapter: 'page',
   schema: z.strictObject({
     check: z.boolean(),
     tries: z.int('Tries are a whole number.').min(1, 'At least one try.').max(50, 'At most 50 tries.').nullable(),

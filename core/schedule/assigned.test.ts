@@ -65,6 +65,7 @@ const rulesOf = (
       due: null,
       latestStart: null,
       closedAt: closed ? closes : null,
+      password: null,
     }
   }),
 })

@@ -39,6 +39,12 @@ export const studentOfClass = (id: string): Student => ({
   accommodations: [noAccommodation],
 })
 
+/** Whoever may still come by the link of a quiz, as one student: there may be such, whoever has come. */
+export function stillToCome({ link, windows }: Pick<Rules, 'link' | 'windows'>): Student[] {
+  if (!link || !windows.some((window) => window.classes.includes(link.audience))) return []
+  return [{ ...studentOfClass(link.audience), name: 'Everyone with the link' }]
+}
+
 /** Students whom the rules name: their times may be theirs alone. */
 export const namedIn = (rules: Pick<Rules, 'windows' | 'needs'>): string[] => [
   ...rules.windows.flatMap((window) => window.students),

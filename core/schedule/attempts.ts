@@ -20,6 +20,8 @@ export interface Sat {
   undecided: boolean
   /** What was missed, over the attempts so far: whether anything, or not known while something has to be marked. */
   missed?: 'some' | 'none' | 'open'
+  /** All places are taken by others, and they have none. */
+  full?: boolean
 }
 export const notSat: Sat = { attempts: [], passed: null, percent: null, undecided: false }
 

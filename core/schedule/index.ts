@@ -23,6 +23,7 @@ export {
   namedIn,
   oneOfEach,
   releaseClasses,
+  stillToCome,
   studentOfClass,
   type AssignedStudent,
   type Audience,

@@ -12,6 +12,8 @@ export type WhyNot =
   | 'sitting'
   | 'state'
   | 'notMeant'
+  | 'held'
+  | 'full'
   | 'used'
   | 'passed'
   | 'reached'
@@ -45,6 +47,8 @@ export function maySit(state: QuizState, schedule: Schedule, sat: Sat, now: Inst
   if (running) return no('sitting', 'You have a paper under way. Go on with it.', null, running.number)
   if (state === 'draft' || state === 'withdrawn' || state === 'filed') return no('state', 'This quiz is not open.')
   if (!schedule.windows.length) return no('notMeant', 'This quiz is not meant for you.')
+  if (schedule.held) return no('held', 'Your teacher holds this quiz back for now.')
+  if (sat.full) return no('full', 'All places of this quiz are taken.')
   const rule = schedule.attempts
   const further = moreAttempts(rule, sat)
   if (!further.more)
@@ -105,7 +109,7 @@ export function seesQuiz(
   now: Instant,
 ): boolean {
   if (attempts) return true
-  if (state === 'draft' || state === 'withdrawn' || !schedule.windows.length) return false
+  if (state === 'draft' || state === 'withdrawn' || !schedule.windows.length || schedule.held) return false
   return announced || schedule.windows.some((window) => window.opens <= now)
 }
 

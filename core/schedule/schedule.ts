@@ -5,6 +5,8 @@ import type { Accommodation, Given, Rules, Student, Window } from '../quiz/schem
 /** What the rules mean for one student: minutes and instants, accommodations applied. */
 export interface Schedule {
   student: string
+  /** Their windows are those of classes whose quizzes are held back. */
+  held: boolean
   windows: Window[]
   /** Minutes, with extra time; null for none. */
   limit: number | null
@@ -80,6 +82,13 @@ export function windowsOf<W extends Pick<Window, 'classes' | 'groups' | 'student
   return windows.filter((window) => window.classes.some((each) => student.classes.includes(each)))
 }
 
+/** Whether a window is theirs only by classes whose quizzes are held back. */
+function isHeld(window: Pick<Window, 'classes' | 'groups' | 'students'>, student: Student): boolean {
+  if (!student.held?.length || window.students.includes(student.id)) return false
+  if (window.groups.some((each) => student.groups.includes(each))) return false
+  return window.classes.filter((each) => student.classes.includes(each)).every((each) => student.held!.includes(each))
+}
+
 /** A window of the rules as it is for a student, also one that is theirs no more: a sitting belongs to where it began. */
 export function windowFor(rules: Rules, student: Student, id: string | null): Window | undefined {
   const window = rules.windows.find((each) => each.id === id)
@@ -93,9 +102,13 @@ export function scheduleFor(rules: Rules, student: Student): Schedule {
   const { count } = rules.attempts
   const limit =
     rules.limit === null ? null : exact(rules.limit).mul(exact(own.factor)).add(exact(own.extraMinutes)).valueOf()
+  const windows = windowsOf(rules.windows, student)
+  const open = windows.filter((window) => !isHeld(window, student))
   return {
     student: student.id,
-    windows: windowsOf(rules.windows, student)
+    held: windows.length > 0 && !open.length,
+    // What is held back is given again: its ends are waited for where nothing else is theirs.
+    windows: (open.length ? open : windows)
       .map((window) => laterBy(window, own.laterMinutes))
       .sort((a, b) => (a.opens < b.opens ? -1 : a.opens > b.opens ? 1 : 0)),
     limit,

@@ -1,6 +1,6 @@
 import { count, duration, sentenceTime } from '../kit/phrases'
 import { day, plus, type Instant } from '../kit/time'
-import { addTo } from '../quiz/edits/make'
+import { addTo, setAt } from '../quiz/edits/make'
 import type { Remedy } from '../quiz/check/check'
 import type { QuizState } from '../quiz/state'
 import { noAccommodation } from '../quiz/accommodation'
@@ -78,6 +78,16 @@ function decided(why: WhyNot, found: No, schedule: Schedule, asked: Asked): { wo
       return {
         words: 'does not see it: no window is for them, nor for a class or group of theirs',
         remedy: ownWindow(asked, 'Let them sit it for a day from now'),
+      }
+    case 'held':
+      return {
+        words: 'does not see it: all quizzes of their class are held back, on the page of the class',
+        remedy: ownWindow(asked, 'Let them sit it all the same, for a day from now'),
+      }
+    case 'full':
+      return {
+        words: `finds no place: ${count(quiz.rules.places!, 'place')}, all taken`,
+        remedy: { label: 'One place more', edit: setAt(quiz, ['rules', 'places'], quiz.rules.places! + 1) },
       }
     case 'used': {
       const allowed = count(schedule.attempts.count ?? 0, 'attempt')

@@ -139,6 +139,8 @@ export interface ClassRow {
   outside_id: string | null
   join_code: string | null
   join_until: string | null
+  link_of: string | null
+  held_at: string | null
 }
 
 export interface ClassGroupRow {
@@ -223,6 +225,20 @@ export interface LeftClassRow {
   since: string | null
   left_at: string
   by_id: string | null
+}
+
+export interface LinkEntryRow {
+  class_id: string
+  person_id: string
+  entries: string
+  at: string
+}
+
+export interface LinkUniqueRow {
+  class_id: string
+  field_id: string
+  digest: string
+  person_id: string
 }
 
 export interface MailRow {
@@ -349,6 +365,7 @@ export interface PersonRow {
   state: 'here' | 'left'
   outside_id: string | null
   need_reason: string
+  guest: number
 }
 
 export interface QuestionRow {
@@ -484,6 +501,12 @@ export interface QuizGroupRow {
   group_id: string
 }
 
+export interface QuizLinkRow {
+  quiz_id: string
+  class_id: string
+  token: string
+}
+
 export interface QuizNoticeRow {
   quiz_id: string
   person_id: string
@@ -522,6 +545,11 @@ export interface QuizTeacherRow {
   person_id: string
   may_share: number
   may: 'read' | 'write'
+}
+
+export interface QuizTurnRow {
+  quiz_id: string
+  turn: number
 }
 
 export interface RecordRow {

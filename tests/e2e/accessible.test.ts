@@ -53,6 +53,7 @@ beforeAll(async () => {
           groups: [],
           students: [],
           closedAt: null,
+          password: null,
         },
       ]),
     ])!,

@@ -39,6 +39,7 @@ const window = (classes: string[]) => ({
   groups: [],
   students: [],
   closedAt: null,
+  password: null,
 })
 
 describe('a stimulus', () => {

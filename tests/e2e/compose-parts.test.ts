@@ -171,6 +171,7 @@ async function openToTuesday(id: string): Promise<void> {
     groups: [],
     students: [],
     closedAt: null,
+    password: null,
   }
   await makeEdit(db, owner, id, revision, 'scene.9', addTo(['rules', 'windows'], null, [window]), now)
   await openQuiz(db, owner, id, now)
@@ -235,6 +236,7 @@ it('a section with a clock of its own is entered through its door, told when it 
           groups: [],
           students: [],
           closedAt: null,
+          password: null,
         },
       ]),
       setAt(opened, ['rules', 'limit'], 60),
@@ -301,6 +303,7 @@ it('what has to be answered in a section whose time is over does not keep from h
     groups: [],
     students: [],
     closedAt: null,
+    password: null,
   }
   const sections = [
     newSection({ id: 'b', title: 'Timed part', limit: 10, rows: [question('q-cover', { required: true })] }),

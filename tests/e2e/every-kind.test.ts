@@ -385,7 +385,7 @@ async function openNow(id: string, title: string, questions: string[], pages: Pa
     addRows(quiz.content.sections[0]!.id, null, rows),
     setAt(quiz, ['content', 'pages'], pages),
     addTo(['rules', 'windows'], null, [
-      { ...window, due: null, latestStart: null, groups: [], students: [], closedAt: null },
+      { ...window, due: null, latestStart: null, groups: [], students: [], closedAt: null, password: null },
     ]),
   ])!
   await makeEdit(db, maren, id, 0, 'every.1', edit, now)

@@ -103,6 +103,7 @@ it('a class is made, filled by a list, and joined by a code on a phone', async (
     groups: [],
     students: [],
     closedAt: null,
+    password: null,
   }
   const rows = [newRow({ type: 'question', id: 'r1', question: question.id, points: 1 })]
   await makeEdit(

@@ -70,6 +70,7 @@ beforeAll(async () => {
           groups: [],
           students: [],
           closedAt: null,
+          password: null,
         },
       ]),
       setAt(quiz, ['rules', 'release', 'score', 'from'], { at: 'never' }),

@@ -28,6 +28,7 @@ beforeAll(async () => {
     groups: [],
     students: [],
     closedAt: null,
+    password: null,
   })
   const edit = together([
     addRows(quiz.content.sections[0]!.id, null, [

@@ -79,7 +79,7 @@ async function layOutSchool(): Promise<void> {
     content: { ...blank.content, sections: [{ ...blank.content.sections[0]!, rows: threeRows }] },
     rules: {
       ...usualRules,
-      windows: [{ ...window, due: null, latestStart: null, groups: [], students: [], closedAt: null }],
+      windows: [{ ...window, due: null, latestStart: null, groups: [], students: [], closedAt: null, password: null }],
       limit: 200,
     },
   }

@@ -36,6 +36,7 @@ const window = (more: Partial<Window>): Window => ({
   due: null,
   latestStart: null,
   closedAt: null,
+  password: null,
   ...more,
 })
 const blank = { students: [], groups: [], instead: false, ...noAccommodation }

@@ -47,6 +47,7 @@ const openWindow = {
   groups: [],
   students: [],
   closedAt: null,
+  password: null,
 }
 const studentPageOf = async (id: string) => studentPage(db, await maren(), id, later(6))
 const namesIn = async (classId: string) =>

@@ -120,6 +120,7 @@ describe('in a quiz', () => {
       groups: [],
       students: [],
       closedAt: null,
+      password: null,
     }
     await makeEdit(db, maren, quiz, 1, 'f.2', await rulesEdit(db, quiz, { windows: [window] }), day)
     await openQuiz(db, maren, quiz, day)

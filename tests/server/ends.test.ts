@@ -78,6 +78,7 @@ it('whatever windows, sittings under way and classes there are', async () => {
             groups: [],
             students: [],
             closedAt: null,
+            password: null,
           })),
         }
         await openedQuiz(db, id, rules)

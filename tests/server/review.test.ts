@@ -239,6 +239,7 @@ describe('one release rule governs every place that shows a score', () => {
         groups: [],
         students: [],
         closedAt: null,
+        password: null,
       },
     ]
     await makeEdit(

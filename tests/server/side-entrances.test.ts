@@ -246,6 +246,7 @@ it('a student cannot tell a draft, a withdrawn quiz or that of another class fro
         groups: [],
         students: [],
         closedAt: null,
+        password: null,
       },
     ],
   })

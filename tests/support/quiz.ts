@@ -58,6 +58,7 @@ export async function openedQuiz(
           groups: [],
           students: [],
           closedAt: null,
+          password: null,
         },
       ],
       limit: 60,

@@ -50,6 +50,8 @@ const twoBands = [
 const need = { ...noAccommodation, factor: 1, extraMinutes: 0, stretchWindow: false }
 /** Who runs the school: Maren. */
 const adminOnly = { teacher: true, coTeacher: 403, student: 403, other: 403, nobody: 401 } as const
+/** A link that leads nowhere, whoever follows it. */
+const noLink = { teacher: 404, coTeacher: 404, student: 404, other: 404, nobody: 404 } as const
 const noPass = { teacher: 410, coTeacher: 410, student: 410, other: 410, nobody: 410 } as const
 
 const teacherOnly = { teacher: true, coTeacher: true, student: 403, other: 403, nobody: 401 } as const
@@ -325,6 +327,7 @@ export const routes: Route[] = [
     undefined,
     ownQuiz,
   ],
+  ['POST', 'quizzes/[id]/link', () => '/api/quizzes/quiz-lights/link', undefined, ownQuiz],
   ['GET', 'quizzes/[id]/marks/index', () => '/api/quizzes/quiz-buoys/marks', undefined, ownQuiz],
   ['GET', 'quizzes/[id]/marks/[attempt]', () => `/api/quizzes/quiz-buoys/marks/${known.attempt}`, undefined, ownQuiz],
   [
@@ -393,6 +396,8 @@ export const routes: Route[] = [
   ['GET', 'my/quizzes/index', () => '/api/my/quizzes', undefined, studentOnly],
   ['GET', 'my/quizzes/[id]/index', () => '/api/my/quizzes/quiz-buoys', undefined, studentOnly],
   ['POST', 'my/quizzes/[id]/start', () => '/api/my/quizzes/quiz-lights/start', () => ({ device: 'd1' }), studentOnly],
+  ['GET', 'links/[token]', () => '/api/links/none', undefined, noLink],
+  ['POST', 'links/[token]', () => '/api/links/none', () => ({ entries: {} }), noLink],
   ['PUT', 'my/quizzes/[id]/done', () => '/api/my/quizzes/quiz-lights/done', () => ({ done: true }), studentOnly],
   [
     'POST',

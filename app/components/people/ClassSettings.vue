@@ -63,6 +63,28 @@ async function takeOut(teacher: { id: string; name: string }) {
         </select></LabelledField
       >
       <div>
+        <h3 class="small-head border-b border-rule pb-1">Its quizzes</h3>
+        <p class="mt-1">
+          {{
+            register.held
+              ? 'All quizzes are held back from this class: nobody in it sees or begins one by it. Whoever has begun goes on.'
+              : 'Quizzes of this class are seen and sat as their rules say.'
+          }}
+        </p>
+        <button
+          class="btn mt-2"
+          :disabled="busy"
+          @click="
+            change(
+              { held: !register.held },
+              register.held ? 'All quizzes are given again.' : 'All quizzes are held back.',
+            )
+          "
+        >
+          {{ register.held ? 'Give them again' : 'Hold all its quizzes back' }}
+        </button>
+      </div>
+      <div>
         <h3 class="small-head border-b border-rule pb-1">Teachers</h3>
         <ul>
           <li

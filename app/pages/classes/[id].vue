@@ -112,6 +112,7 @@ function bringBack(student: { id: string; name: string }) {
           >{{ count(register.students.length, 'student') }} ·
           {{ register.teachers.map((teacher) => teacher.name).join(', ') }}
           <span v-if="register.filed" class="state">filed away</span>
+          <span v-if="register.held" class="state">quizzes held back</span>
         </p>
         <div class="flex flex-wrap gap-2">
           <NuxtLink to="/classes" class="btn">All classes</NuxtLink>

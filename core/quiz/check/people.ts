@@ -54,8 +54,19 @@ export function peopleChecks(quiz: Quiz, { students, names }: CheckContext): Fou
       schedule.windows.every(({ students: own, groups }) => !own.length && !groups.length),
   )
   const filled = new Set(students.flatMap((student) => student.classes))
+  const held = students.filter(({ schedule }) => schedule.held)
   const empty = classes.filter((each) => names.has(each) && !filled.has(each))
   return [
+    ...(held.length
+      ? [
+          look(
+            'held-back',
+            'rules',
+            'Held back on the page of the class',
+            `${few(held.map(({ name }) => name))}: all quizzes of their class are held back, and this one with them.`,
+          ),
+        ]
+      : []),
     ...(several.length
       ? [
           look(

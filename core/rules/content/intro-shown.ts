@@ -11,7 +11,7 @@ const options = [
 /** When the instructions of a quiz can be read: what must not be known before is kept for those who have begun. */
 export const introShown: Rule<(typeof names)[number]> = {
   title: 'instructions',
-  chapter: 'sitting',
+  chapter: 'page',
   schema: z.enum(names),
   usual: 'before',
   sentences: (value, { quiz }) =>

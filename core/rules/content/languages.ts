@@ -12,7 +12,7 @@ const wordsOf = (codes: readonly string[]) =>
 /** In which languages a quiz is offered; none named is every one that its questions have. The first is what is read unless another is chosen. */
 export const languages: Rule<string[]> = {
   title: 'languages',
-  chapter: 'sitting',
+  chapter: 'page',
   schema: z
     .array(language)
     .max(12, 'A quiz is offered in at most twelve languages.')
@@ -43,7 +43,7 @@ const beside = [
 /** Whether a student may read two languages together. */
 export const sideBySide: Rule<boolean> = {
   title: 'two languages together',
-  chapter: 'sitting',
+  chapter: 'page',
   schema: z.boolean(),
   usual: false,
   sentences: (value, { quiz }) =>

@@ -13,7 +13,7 @@ const options = [
 /** In which order questions may be answered. */
 export const movement: Rule<(typeof names)[number]> = {
   title: 'order of answering',
-  chapter: 'sitting',
+  chapter: 'page',
   schema: z.enum(names),
   usual: 'free',
   sentences: (value) => [

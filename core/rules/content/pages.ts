@@ -31,7 +31,7 @@ export function pagesWords(value: Pages): string {
 /** How a paper is parted into pages (semantics §3). */
 export const pages: Rule<Pages> = {
   title: 'pages',
-  chapter: 'sitting',
+  chapter: 'page',
   schema: pagesSchema,
   usual: { by: 'section' },
   sentences: (value) => [

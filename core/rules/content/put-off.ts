@@ -10,7 +10,7 @@ const options = [
 /** Whether what is left empty can be put off, where questions are answered forward only. */
 export const putOff: Rule<boolean> = {
   title: 'putting off',
-  chapter: 'sitting',
+  chapter: 'page',
   schema: z.boolean(),
   usual: false,
   sentences: (value, { quiz }) =>

@@ -10,7 +10,7 @@ const options = [
 /** Whether options of questions come in an order of their own on each paper (semantics §4). */
 export const shuffleOptions: Rule<boolean> = {
   title: 'options',
-  chapter: 'sitting',
+  chapter: 'page',
   schema: z.boolean(),
   usual: true,
   sentences: (value) => [

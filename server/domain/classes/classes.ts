@@ -21,7 +21,7 @@ export async function listClasses(db: Db, person: Person): Promise<ListedClass[]
   >(
     `SELECT c.id, c.name, c.filed, t.name AS term, (SELECT COUNT(*) FROM enrolment e WHERE e.class_id = c.id) AS students, k.may
     FROM class c LEFT JOIN class_teacher k ON k.class_id = c.id AND k.person_id = ? LEFT JOIN term t ON t.id = c.term_id
-    WHERE c.school_id = ? ORDER BY c.filed, c.name, c.id`,
+    WHERE c.school_id = ? AND c.link_of IS NULL ORDER BY c.filed, c.name, c.id`,
     [person.id, person.school],
   )
   return rows.map((row) => ({

@@ -3,6 +3,7 @@ import type { ClassRow } from '../../database/tables'
 import type { Instant } from '../../../core/kit/time'
 import { cleanName } from '../../../core/people'
 import { id } from '../../../core/question'
+import { toSql } from '../../database/codec'
 import type { Database, Db, Value } from '../../database/database'
 import type { Person } from '../../people/people'
 import { newId } from '../ids'
@@ -19,6 +20,8 @@ export const classChange = z.strictObject({
   name: className.optional(),
   term: id.nullable().optional(),
   filed: z.boolean().optional(),
+  /** Whether all its quizzes are held back. */
+  held: z.boolean().optional(),
 })
 
 const mostClasses = 5000
@@ -32,7 +35,10 @@ export async function makeClass(
 ): Promise<{ id: string; name: string }> {
   return database.transaction(async (db) => {
     await ensureTerm(db, person.school, term)
-    const there = await db.one<{ n: number }>('SELECT COUNT(*) AS n FROM class WHERE school_id = ?', [person.school])
+    const there = await db.one<{ n: number }>(
+      'SELECT COUNT(*) AS n FROM class WHERE school_id = ? AND link_of IS NULL',
+      [person.school],
+    )
     if (Number(there!.n) >= mostClasses)
       throw new Problem(
         422,
@@ -66,6 +72,8 @@ export async function changeClass(
       ['name', change.name],
       ['term_id', change.term],
       ['filed', change.filed],
+      // All its quizzes are held back, or given again.
+      ['held_at', change.held === undefined ? undefined : change.held ? toSql(now) : null],
       // Nobody joins a class that is filed away.
       ...(change.filed ? ([['join_code', null]] as [string, Value][]) : []),
     ]

@@ -65,6 +65,8 @@ export interface Register {
   name: string
   term: { id: string; name: string } | null
   filed: boolean
+  /** All its quizzes are held back. */
+  held: boolean
   may: MayInClass
   teachers: ClassTeacher[]
   code: JoinCode | null
@@ -80,8 +82,10 @@ type StudentRow = Pick<PersonRow, 'id' | 'name' | 'email' | 'accommodation' | 'n
 /** The register of a class, for a teacher who has a part in it (the route asks). */
 export async function register(db: Db, person: Person, classId: string, now: Instant): Promise<Register> {
   const [head, may, rows, groups, left, also] = await Promise.all([
-    db.one<Pick<ClassRow, 'name' | 'filed' | 'join_code' | 'join_until' | 'term_id'> & { term: string | null }>(
-      'SELECT c.name, c.filed, c.join_code, c.join_until, c.term_id, t.name AS term FROM class c LEFT JOIN term t ON t.id = c.term_id WHERE c.id = ?',
+    db.one<
+      Pick<ClassRow, 'name' | 'filed' | 'held_at' | 'join_code' | 'join_until' | 'term_id'> & { term: string | null }
+    >(
+      'SELECT c.name, c.filed, c.held_at, c.join_code, c.join_until, c.term_id, t.name AS term FROM class c LEFT JOIN term t ON t.id = c.term_id WHERE c.id = ?',
       [classId],
     ),
     mayInClass(db, person.id, classId),
@@ -111,6 +115,7 @@ export async function register(db: Db, person: Person, classId: string, now: Ins
     name: head!.name,
     term: head!.term_id === null ? null : { id: head!.term_id, name: head!.term! },
     filed: Boolean(head!.filed),
+    held: head!.held_at !== null,
     may: may!,
     teachers: await teachersOf(db, classId),
     code: codeOf(head!, now),
@@ -211,10 +216,12 @@ async function quizzesOf(db: Db, person: Person, classId: string, now: Instant) 
 async function standings(
   db: Db,
   classId: string,
-  quizzes: readonly QuizOfClass[],
+  all: readonly QuizOfClass[],
   now: Instant,
   zone: string,
 ): Promise<Map<string, Pick<RegisterStudent, 'now' | 'marks'>>> {
+  // Of quizzes without names nothing is told of anybody.
+  const quizzes = all.filter(({ quiz }) => !quiz.rules.anonymous)
   const [students, attempts] = await Promise.all([
     studentsOfClasses(db, [classId]),
     loadAttempts(db, { quizzes: quizzes.map(({ listed }) => listed.id), classId }),

@@ -8,7 +8,10 @@ import { byName } from '../../../core/people'
 import { grouped } from '../grouped'
 
 /** Somebody in one of their classes; or in none, which is one row. */
-type Row = Pick<PersonRow, 'id' | 'name' | 'accommodation'> & { class_id: EnrolmentRow['class_id'] | null }
+type Row = Pick<PersonRow, 'id' | 'name' | 'accommodation'> & {
+  class_id: EnrolmentRow['class_id'] | null
+  held: number | null
+}
 
 /** Groups of somebody, and what those give them. */
 interface InGroups {
@@ -41,27 +44,30 @@ function gathered(rows: Row[], inGroups: ReadonlyMap<string, InGroups>): Map<str
   const byId = new Map<string, Student>()
   for (const row of rows) {
     const known = byId.get(row.id)
-    if (known) known.classes.push(row.class_id!)
-    else
+    if (known) {
+      known.classes.push(row.class_id!)
+      if (row.held) known.held = [...(known.held ?? []), row.class_id!]
+    } else
       byId.set(row.id, {
         id: row.id,
         name: row.name,
         classes: row.class_id === null ? [] : [row.class_id],
         groups: inGroups.get(row.id)?.groups ?? [],
+        ...(row.held ? { held: [row.class_id!] } : {}),
         accommodations: [readAccommodation(row.accommodation), ...(inGroups.get(row.id)?.given ?? [])],
       })
   }
   return byId
 }
 
-const columns = 'p.id, p.name, p.accommodation, e.class_id'
+const columns = 'p.id, p.name, p.accommodation, e.class_id, c.held_at IS NOT NULL AS held'
 
 /** Everybody in the given classes, by name, with those of their classes that are among the given. */
 export async function studentsOfClasses(db: Db, classes: readonly string[]): Promise<Student[]> {
   if (!classes.length) return []
   const [rows, inGroups] = await Promise.all([
     db.rows<Row>(
-      `SELECT ${columns} FROM enrolment e JOIN person p ON p.id = e.person_id WHERE e.class_id IN (?) ORDER BY p.name, p.id`,
+      `SELECT ${columns} FROM enrolment e JOIN class c ON c.id = e.class_id JOIN person p ON p.id = e.person_id WHERE e.class_id IN (?) ORDER BY p.name, p.id`,
       [classes],
     ),
     // Of whatever class: what a group is given goes for every quiz.
@@ -90,9 +96,10 @@ export async function studentsMeant(db: Db, { classes, groups, students }: Audie
 export async function studentsByIds(db: Db, ids: readonly string[]): Promise<Map<string, Student>> {
   if (!ids.length) return new Map()
   const [rows, inGroups] = await Promise.all([
-    db.rows<Row>(`SELECT ${columns} FROM person p LEFT JOIN enrolment e ON e.person_id = p.id WHERE p.id IN (?)`, [
-      ids,
-    ]),
+    db.rows<Row>(
+      `SELECT ${columns} FROM person p LEFT JOIN enrolment e ON e.person_id = p.id LEFT JOIN class c ON c.id = e.class_id WHERE p.id IN (?)`,
+      [ids],
+    ),
     groupsByMember(db, 'm.person_id IN (?)', [ids]),
   ])
   return gathered(rows, inGroups)

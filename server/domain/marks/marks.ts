@@ -27,7 +27,8 @@ export interface MarkedAttempt {
   id: string
   number: number
   state: 'open' | 'handed' | 'unsent'
-  startedAt: Instant
+  /** Times are not told where papers are seen without names. */
+  startedAt: Instant | null
   handedInAt: Instant | null
   endedBy: Attempt['endedBy']
   daysLate: number
@@ -62,6 +63,8 @@ export interface MarksTable {
   state: QuizState
   /** A survey: nothing is marked. */
   survey: boolean
+  /** Papers are seen without names. */
+  anonymous: boolean
   method: string
   passMark: string | null
   decimals: number
@@ -75,8 +78,8 @@ function shown(attempt: Attempt, counted: number[], rules: Rules, now: Instant):
     id: attempt.id,
     number: attempt.number,
     state: attempt.state,
-    startedAt: attempt.startedAt,
-    handedInAt: attempt.handedInAt,
+    startedAt: rules.anonymous ? null : attempt.startedAt,
+    handedInAt: rules.anonymous ? null : attempt.handedInAt,
     endedBy: attempt.endedBy,
     daysLate: attempt.daysLate,
     minutesOver: attempt.minutesOver,
@@ -87,6 +90,9 @@ function shown(attempt: Attempt, counted: number[], rules: Rules, now: Instant):
     shutOut: attempt.state === 'open' && isShutOut(rules.oneSitting, attempt.seenAt, now),
   }
 }
+
+/** What a paper without a name is called: by its id, which tells nothing of whose it is or when it was begun. */
+const paperName = (attempt: string) => `Paper ${attempt.slice(-4)}`
 
 /** Each student assigned, or who has sat: attempts, times, late or not, score, counting grade, passed. */
 export async function marksTable(database: Database, quizId: string, now: Instant): Promise<MarksTable> {
@@ -133,11 +139,26 @@ export async function marksTable(database: Database, quizId: string, now: Instan
       done: doneWith(rules, notices.get(id), own, grade.passed),
     }
   }
+  /** A paper without its student: a line of its own, whoever else's it is. */
+  const paper = (attempt: Attempt): MarkedStudent => ({
+    id: attempt.id,
+    name: paperName(attempt.id),
+    classes: [],
+    attempts: [shown(attempt, [], rules, now)],
+    share: null,
+    percent: null,
+    text: null,
+    points: null,
+    passed: null,
+    undecided: false,
+    done: false,
+  })
   const { pass } = rules.grade
   return {
     title: content.title,
     state: currentState(row, await quizEndsNow(database, row), now),
     survey: rules.counts === 'survey',
+    anonymous: rules.anonymous,
     method: rules.grade.method,
     passMark: pass && passWords(pass),
     decimals: rules.grade.decimals,
@@ -147,10 +168,12 @@ export async function marksTable(database: Database, quizId: string, now: Instan
       releasedAt: released.get(quizId)?.get(id) ?? null,
     })),
     byHand: releasedByHand(rules),
-    students: [
-      ...students.map((student) => line(student.id, student.name, student.classes)),
-      ...others.map((other) => line(other.id, other.name, [])),
-    ],
+    students: rules.anonymous
+      ? attempts.map(paper).sort((a, b) => (a.id < b.id ? -1 : 1))
+      : [
+          ...students.map((student) => line(student.id, student.name, student.classes)),
+          ...others.map((other) => line(other.id, other.name, [])),
+        ],
   }
 }
 
@@ -195,7 +218,7 @@ export async function markedPaper(
   return {
     quiz: quizId,
     title: quiz.content.title,
-    student: person?.name ?? 'Unknown',
+    student: quiz.rules.anonymous ? paperName(attemptId) : (person?.name ?? 'Unknown'),
     attempt: shown(attempt, [], quiz.rules, now),
     edition: edition.number,
     sections,

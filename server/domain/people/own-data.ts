@@ -87,6 +87,16 @@ async function ownPaper(database: Database, attempt: Attempt): Promise<OwnPaper>
   }
 }
 
+/** Attempts but those of quizzes without names: whoever gives somebody their data does not see those as theirs either. */
+async function withNames(db: Database, attempts: readonly Attempt[]): Promise<Attempt[]> {
+  const quizzes = [...new Set(attempts.map(({ quiz }) => quiz))]
+  const rows = quizzes.length
+    ? await db.rows<{ id: string; body: string }>('SELECT id, body FROM quiz WHERE id IN (?)', [quizzes])
+    : []
+  const nameless = new Set(rows.filter(({ body }) => readQuiz(body).rules.anonymous).map(({ id }) => id))
+  return attempts.filter(({ quiz }) => !nameless.has(quiz))
+}
+
 /**
  * All that is stored of a student, as JSON and as pages to read, in one archive: who they are, their classes, what they are
  * given, every paper with its answers and marks. No key is in it, and no reason of an accommodation.
@@ -130,7 +140,7 @@ export async function giveOwnData(
         ]
       : []
   })
-  const attempts = await loadAttempts(database, { student: id })
+  const attempts = await withNames(database, await loadAttempts(database, { student: id }))
   const record = await database.rows<{ at: string; what: string }>(
     'SELECT at, what FROM record WHERE subject = ? OR who = ? ORDER BY at LIMIT 5000',
     [id, id],

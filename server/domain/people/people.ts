@@ -44,7 +44,7 @@ export async function listPeople(
   { words, role, state, after }: z.infer<typeof peopleQuery>,
 ): Promise<{ people: SchoolPerson[]; more: boolean; total: number }> {
   const parts: { sql: string; values: Value[] }[] = [
-    { sql: 'p.school_id = ? AND p.state = ?', values: [person.school, state] },
+    { sql: 'p.school_id = ? AND p.state = ? AND p.guest = 0', values: [person.school, state] },
     ...(role ? [{ sql: 'p.role = ?', values: [role] }] : []),
     ...words
       .split(/\s+/)
@@ -92,7 +92,7 @@ async function classesOf(db: Db, people: readonly string[]): Promise<Map<string,
   const rows = await db.rows<{ person_id: string; name: string }>(
     `SELECT m.person_id, c.name FROM (SELECT person_id, class_id FROM enrolment WHERE person_id IN (?)
       UNION ALL SELECT person_id, class_id FROM class_teacher WHERE person_id IN (?)) m
-    JOIN class c ON c.id = m.class_id AND c.filed = 0 ORDER BY c.name`,
+    JOIN class c ON c.id = m.class_id AND c.filed = 0 AND c.link_of IS NULL ORDER BY c.name`,
     [[...people], [...people]],
   )
   return grouped(rows, (row) => row.person_id)

@@ -97,11 +97,10 @@ export async function studentPage(database: Database, person: Person, id: string
       .map(({ quiz, counting }) => ({
         id: quiz.id,
         title: quiz.title,
-        sentence: quiz.sentence,
-        may: quiz.may,
-        attempts: quiz.attempts.length,
-        grade: counting,
-        shown: quiz.grade !== null,
+        ...(quiz.anonymous
+          ? { sentence: 'Papers of it are seen without names.', may: 'wait' as const, attempts: 0, grade: null }
+          : { sentence: quiz.sentence, may: quiz.may, attempts: quiz.attempts.length, grade: counting }),
+        shown: !quiz.anonymous && quiz.grade !== null,
       })),
   }
 }

@@ -18,7 +18,7 @@ import { recordLine } from '../record'
 import { Problem } from '../problem'
 import type { Person } from '../../people/people'
 import { assignedTo } from '../classes/assigned'
-import { namedIn } from '../../../core/schedule'
+import { namedIn, assignedTo as assignedAmong, stillToCome } from '../../../core/schedule'
 import { listScales } from '../people/scales'
 import { audienceNames } from '../classes/classes'
 import { hitsFor, type Hit } from '../bank/finding/hits'
@@ -108,7 +108,7 @@ export async function checksFor(
     audienceNames(db, person.school, namedIn(quiz.rules)),
     listScales(db, person.school),
     objectivesOf(db, person.school, quiz),
-    assignedTo(db, quiz.rules),
+    assignedTo(db, quiz.rules).then((all) => [...all, ...assignedAmong(stillToCome(quiz.rules), quiz.rules)]),
     db.rows<Pick<QuizAsideRow, 'code' | 'reason'> & Pick<PersonRow, 'name'>>(
       'SELECT a.code, a.reason, p.name FROM quiz_aside a JOIN person p ON p.id = a.person_id WHERE a.quiz_id = ?',
       [id],

@@ -33,6 +33,7 @@ export async function lookAtClosing(database: Database, quizId: string, now: Ins
       const theirs = own.get(student.id) ?? []
       return {
         ...student,
+        ...(rules.anonymous ? { name: 'Somebody' } : {}),
         sat: satOf(theirs, rules).sat,
         running: theirs.find((attempt) => attempt.state === 'open')?.limits ?? null,
       }

@@ -81,7 +81,7 @@ async function hadBefore(db: Db, quizId: string, ids: readonly string[]): Promis
 }
 
 /** Classes, groups and students for whom a quiz comes to be are the school's own. */
-async function ensureOwnPeople(db: Db, person: Person, quiz: Quiz, before: Quiz): Promise<void> {
+async function ensureOwnPeople(db: Db, person: Person, quizId: string, quiz: Quiz, before: Quiz): Promise<void> {
   const came = (of: (rules: Quiz['rules']) => string[]) => {
     const known = new Set(of(before.rules))
     return [...new Set(of(quiz.rules))].filter((id) => !known.has(id))
@@ -95,6 +95,37 @@ async function ensureOwnPeople(db: Db, person: Person, quiz: Quiz, before: Quiz)
     if ((await ofSchool(db, kind, ids, person.school)).size < ids.length)
       throw new Problem(422, 'audience', `Whom this names (a ${kind}) is not in this school, or not any more.`)
   })
+  await ensureOwnLink(db, quizId, quiz, before)
+}
+
+/** Those who come by a link are the audience of its quiz alone. */
+async function ensureOwnLink(db: Db, quizId: string, { rules }: Quiz, before: Quiz): Promise<void> {
+  const named = ({ link, windows }: Quiz['rules']) => [
+    ...(link ? [link.audience] : []),
+    ...windows.flatMap(({ classes }) => classes),
+  ]
+  const known = new Set(named(before.rules))
+  const came = [...new Set(named(rules))].filter((id) => !known.has(id))
+  const rows = came.length
+    ? await db.rows<{ id: string; link_of: string | null }>('SELECT id, link_of FROM class WHERE id IN (?)', [came])
+    : []
+  const wrongLink =
+    rules.link && rules.link.audience !== before.rules.link?.audience
+      ? !rows.some(({ id, link_of: of }) => id === rules.link!.audience && of === quizId)
+      : false
+  if (wrongLink || rows.some(({ link_of: of }) => of !== null && of !== quizId))
+    throw new Problem(422, 'audience', 'This link is not the link of this quiz.')
+}
+
+/** Students were told that nobody sees whose papers are: that stands once somebody has begun. */
+async function ensureStaysNameless(db: Db, row: LoadedQuiz, quiz: Quiz): Promise<void> {
+  if (!row.quiz.rules.anonymous || quiz.rules.anonymous) return
+  if (await db.one('SELECT 1 AS yes FROM attempt WHERE quiz_id = ? LIMIT 1', [row.id]))
+    throw new Problem(
+      422,
+      'anonymous',
+      'Somebody has begun it, and was told that it is without names: that cannot be lifted. Copy the quiz to ask with names.',
+    )
 }
 
 /** Questions that come into a quiz are those that the person may see, or that were in it before. */
@@ -143,7 +174,7 @@ export async function makeEdit(
     if ((await revisionOf(db, quizId, token)) === undefined) {
       const quiz = await applied(db, person, row, edit)
       await ensureOwnThings(db, person, quizId, quiz, row.quiz, now)
-      await ensureOwnPeople(db, person, quiz, row.quiz)
+      await ensureOwnPeople(db, person, quizId, quiz, row.quiz)
       await keepChange(db, person, row, quiz, token, edit, now)
     }
     return changesSince(db, quizId, on)
@@ -164,6 +195,7 @@ export async function keepChange(
   await keepQuiz(db, person, row, quiz, revision, now)
   await keepEdit(db, person, row.id, revision, token, edit, applyEdit(row.quiz, edit).inverse, now)
   await ensureStaysSurvey(db, row, quiz)
+  await ensureStaysNameless(db, row, quiz)
   if (changesRules(edit)) await keepRules(db, person, row, quiz, revision, now)
 }
 

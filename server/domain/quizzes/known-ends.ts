@@ -1,6 +1,6 @@
 import type { Quiz, Student } from '../../../core/quiz'
 import { endsByRules, type LatestEnds } from '../../../core/release'
-import { assignedTo, audienceOf, namedIn, oneOfEach, type Audience } from '../../../core/schedule'
+import { assignedTo, audienceOf, namedIn, oneOfEach, stillToCome, type Audience } from '../../../core/schedule'
 import type { Db } from '../../database/database'
 import { Remembered } from '../../database/remembered'
 import { studentsMeant } from '../classes/students'
@@ -25,7 +25,7 @@ const known = new Remembered<Promise<LatestEnds>>(2000)
 async function workOut(students: Promise<Student[]>, before: Promise<unknown>, quiz: Quiz): Promise<LatestEnds> {
   await before
   await new Promise((done) => setImmediate(done))
-  return endsByRules(assignedTo(await students, quiz.rules))
+  return endsByRules(assignedTo([...(await students), ...stillToCome(quiz.rules)], quiz.rules))
 }
 
 /** @param roster the stamp of the school's roster, read before */

@@ -8,6 +8,7 @@ import { hitsFor, type Hit } from '../bank/finding/hits'
 import { allRows, questionsUsed } from '../../../core/quiz'
 import { audienceOf, namedIn } from '../../../core/schedule'
 import type { Person } from '../../people/people'
+import { linkOf, type QuizLink } from '../links/make-link'
 import { isAhead } from './ahead'
 import { checksFor } from './checks'
 import { addressOf, filingOf, type Filing } from './filing'
@@ -34,6 +35,8 @@ export interface QuizView {
   groups: { id: string; name: string }[]
   students: Student[]
   scales: SchoolScale[]
+  /** The link of the quiz, once one was made. */
+  link: QuizLink | null
   checks: Check[]
   /** Its owner first. */
   teachers: { id: string; name: string; owner: boolean; mayShare: boolean; may: 'read' | 'write' }[]
@@ -57,9 +60,9 @@ export async function quizView(db: Db, person: Person, id: string, now: Instant)
       heldReply(db, person, held),
       isAhead(db, row, held),
       db.rows<Pick<ClassRow, 'id' | 'name'> & { students: number }>(
-        'SELECT c.id, c.name, COUNT(e.person_id) AS students FROM class c LEFT JOIN enrolment e ON e.class_id = c.id WHERE c.school_id = ? AND (c.filed = 0 OR c.id IN (?)) GROUP BY c.id ORDER BY c.name',
+        'SELECT c.id, c.name, COUNT(e.person_id) AS students FROM class c LEFT JOIN enrolment e ON e.class_id = c.id WHERE c.school_id = ? AND (c.filed = 0 OR c.id IN (?)) AND (c.link_of IS NULL OR c.link_of = ?) GROUP BY c.id ORDER BY c.name',
         // One that is filed away is offered no more, and named where it is meant already.
-        [person.school, ['-', ...meant.classes]],
+        [person.school, ['-', ...meant.classes], id],
       ),
       checksFor(db, person, row, held, now),
       row.edition
@@ -104,6 +107,7 @@ export async function quizView(db: Db, person: Person, id: string, now: Instant)
     groups: groups.map(({ id: group, name, class_name: className }) => ({ id: group, name: `${name} (${className})` })),
     students: roster,
     scales,
+    link: await linkOf(db, id),
     checks,
     filing: await filingOf(db, id),
     address: row.owner === person.id ? await addressOf(db, id) : null,

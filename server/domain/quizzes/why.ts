@@ -1,5 +1,5 @@
 import type { Instant } from '../../../core/kit/time'
-import { namedIn, whySit, type Why } from '../../../core/schedule'
+import { namedIn, notSat, whySit, type Why } from '../../../core/schedule'
 import type { Database } from '../../database/database'
 import type { Person } from '../../people/people'
 import { audienceNames } from '../classes/classes'
@@ -9,6 +9,7 @@ import { ofSchool } from '../of-school'
 import { notFound } from '../problem'
 import { loadAttempts } from '../sittings/attempts'
 import { settle } from '../sittings/end'
+import { isFull } from '../sittings/places'
 import { satOf } from '../sittings/sat'
 import { currentState, loadQuiz, quizEndsNow } from './quizzes'
 
@@ -33,7 +34,10 @@ export async function whyStudent(
     quiz: row.quiz,
     state: currentState(row, ends, now),
     student: known.get(student)!,
-    sat: satOf(attempts, row.quiz.rules).sat,
+    // Of an anonymous quiz nobody is told what somebody has sat.
+    sat: row.quiz.rules.anonymous
+      ? notSat
+      : { ...satOf(attempts, row.quiz.rules).sat, full: await isFull(database, row, attempts.length) },
     now,
     zone: person.zone,
     names,

@@ -18,7 +18,7 @@ export async function giveRoster(
   const [school, classes, terms, students, teachers] = [
     await db.one<{ id: string; name: string }>('SELECT id, name FROM school WHERE id = ?', [person.school]),
     await db.rows<OutgoingRoster['classes'][number]>(
-      `SELECT c.id, c.outside_id AS outsideId, c.name, c.term_id AS term FROM class c WHERE c.school_id = ?${only.sql} AND c.filed = 0 ORDER BY c.name, c.id`,
+      `SELECT c.id, c.outside_id AS outsideId, c.name, c.term_id AS term FROM class c WHERE c.school_id = ?${only.sql} AND c.filed = 0 AND c.link_of IS NULL ORDER BY c.name, c.id`,
       [person.school, ...only.values],
     ),
     await db.rows<OutgoingRoster['terms'][number]>(
@@ -26,7 +26,7 @@ export async function giveRoster(
       [person.school],
     ),
     await db.rows<{ class: string; person: string }>(
-      `SELECT e.class_id AS class, e.person_id AS person FROM enrolment e JOIN class c ON c.id = e.class_id WHERE c.school_id = ?${only.sql} AND c.filed = 0`,
+      `SELECT e.class_id AS class, e.person_id AS person FROM enrolment e JOIN class c ON c.id = e.class_id WHERE c.school_id = ?${only.sql} AND c.filed = 0 AND c.link_of IS NULL`,
       [person.school, ...only.values],
     ),
     await db.rows<{ class: string; person: string; may: string }>(
@@ -35,7 +35,7 @@ export async function giveRoster(
     ),
   ]
   const people = await db.rows<OutgoingRoster['people'][number]>(
-    "SELECT id, outside_id AS outsideId, name, email, role FROM person WHERE school_id = ? AND state = 'here' ORDER BY role, name, id",
+    "SELECT id, outside_id AS outsideId, name, email, role FROM person WHERE school_id = ? AND state = 'here' AND guest = 0 ORDER BY role, name, id",
     [person.school],
   )
   const named = new Set([...students, ...teachers].map((each) => each.person))

@@ -6,11 +6,11 @@ import type { Db } from '../../database/database'
 export async function standingOf(db: Db, school: string, emails: readonly string[]): Promise<Standing> {
   const [people, classes, terms, enrolments, teachers] = [
     await db.rows<Standing['people'][number]>(
-      'SELECT id, outside_id AS outsideId, name, email, role, state FROM person WHERE school_id = ?',
+      'SELECT id, outside_id AS outsideId, name, email, role, state FROM person WHERE school_id = ? AND guest = 0',
       [school],
     ),
     await db.rows<Omit<Standing['classes'][number], 'filed'> & { filed: number }>(
-      'SELECT id, outside_id AS outsideId, name, filed, term_id AS term FROM class WHERE school_id = ?',
+      'SELECT id, outside_id AS outsideId, name, filed, term_id AS term FROM class WHERE school_id = ? AND link_of IS NULL',
       [school],
     ),
     await db.rows<Standing['terms'][number]>(
@@ -18,7 +18,7 @@ export async function standingOf(db: Db, school: string, emails: readonly string
       [school],
     ),
     await db.rows<Standing['enrolments'][number]>(
-      'SELECT e.class_id AS class, e.person_id AS person FROM enrolment e JOIN class c ON c.id = e.class_id WHERE c.school_id = ?',
+      'SELECT e.class_id AS class, e.person_id AS person FROM enrolment e JOIN class c ON c.id = e.class_id WHERE c.school_id = ? AND c.link_of IS NULL',
       [school],
     ),
     await db.rows<Standing['teachers'][number]>(

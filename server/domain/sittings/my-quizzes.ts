@@ -2,6 +2,7 @@ import type { QuizRow, SchoolRow } from '../../database/tables'
 import type { Instant } from '../../../core/kit/time'
 import { sizesOf } from '../../../core/figures'
 import { toldToStudents, type Rules } from '../../../core/quiz'
+import { passwordIn } from '../../../core/rules'
 import { releasedByHand, releaseOf, shownInLists, type FacetName, type Visible } from '../../../core/release'
 import { maySit, scheduleFor, seesQuiz, toldOfSections } from '../../../core/schedule'
 import { meantFor } from '../quizzes/meant-for'
@@ -20,6 +21,7 @@ import { quizMoments, sightOf } from '../reviews/context'
 import { loadAttempts, type Attempt } from './attempts'
 import { settle } from './end'
 import { doneWith, loadNotices, noteSeen, type Notice } from './notices'
+import { placesTaken } from './places'
 import { satOf, textOf } from './sat'
 import { standing } from './start'
 
@@ -32,6 +34,7 @@ export interface MyQuiz {
   /** By the rule of what counts as done, apart from the grade. */
   done: boolean
   voluntary: boolean
+  anonymous: boolean
   sitting: string | null
   from: Instant | null
   due: Instant | null
@@ -117,7 +120,7 @@ export async function quizzesOf(
     const quiz = documents.get(row.id)
     return quiz ? [{ row, quiz }] : []
   })
-  const [ends, released, viewings, notices] = await Promise.all([
+  const [ends, released, viewings, notices, taken] = await Promise.all([
     endsNow(database, quizzes, roster, now),
     loadReleases(
       database,
@@ -132,6 +135,10 @@ export async function quizzesOf(
       { person: person.id },
       quizzes.map(({ quiz }) => quiz.rules),
     ),
+    placesTaken(
+      database,
+      quizzes.filter(({ quiz }) => quiz.rules.places !== null).map(({ row }) => row.id),
+    ),
   ])
   const byQuiz = grouped(attempts, (attempt) => attempt.quiz)
   const seen: { attempt: string; facet: FacetName }[] = []
@@ -141,7 +148,8 @@ export async function quizzesOf(
     const mine = byQuiz.get(id) ?? []
     const current = currentState({ stored: row.state, quiz }, ends.get(id)!, now)
     if (!seesQuiz(current, schedule, quiz.rules.announced, mine.length, now)) return []
-    const { sat: satHere } = satOf(mine, quiz.rules)
+    const isFullHere = quiz.rules.places !== null && !mine.length && (taken.get(id) ?? 0) >= quiz.rules.places
+    const satHere = { ...satOf(mine, quiz.rules).sat, full: isFullHere }
     const may = maySit(current, schedule, satHere, now, person.zone)
     const sitting = mine.find((attempt) => attempt.state === 'open')
     const done = mine.filter((attempt) => attempt.state !== 'open')
@@ -159,6 +167,7 @@ export async function quizzesOf(
       may: sitting ? 'continue' : may.may ? 'start' : may.from ? 'wait' : 'done',
       done: doneAsShown(quiz.rules, notices.get(id), mine, sight?.visible),
       voluntary: quiz.rules.voluntary,
+      anonymous: quiz.rules.anonymous,
       sitting: sitting?.id ?? null,
       from: may.may ? null : may.from,
       due:
@@ -241,7 +250,7 @@ export async function beforeSitting(
       ...toldOfSections(edition.content, schedule),
     ],
     may,
-    asksPassword: row.quiz.rules.password !== null,
+    asksPassword: may.may && passwordIn(row.quiz.rules, may.window) !== null,
     attempt: attempts.length + 1,
     due: schedule.windows.find((window) => may.may && window.id === may.window)?.due ?? null,
     confirmed: row.quiz.rules.done === 'confirmed' ? Boolean(notices.get(quizId)?.confirmedAt) : null,

@@ -1,10 +1,11 @@
 import type { AttemptRow } from '../../database/tables'
 import type { Instant } from '../../../core/kit/time'
 import { compilePaper, languagesOn, wholePaper } from '../../../core/paper'
+import { passwordIn } from '../../../core/rules'
 import { limitsFor, maySit, scheduleFor, type MaySit, type Schedule } from '../../../core/schedule'
 import type { Student } from '../../../core/quiz'
 import { toJson, toSql, toSqlOrNever } from '../../database/codec'
-import type { Database } from '../../database/database'
+import type { Database, Db } from '../../database/database'
 import { readPaper } from '../../documents/read'
 import { newId } from '../ids'
 import type { Person } from '../../people/people'
@@ -15,6 +16,7 @@ import { loadEdition } from '../quizzes/edition'
 import { currentState, loadQuiz, quizEndsNow, type LoadedQuiz } from '../quizzes/quizzes'
 import { studentsByIds } from '../classes/students'
 import { missedSince } from '../marks/totals'
+import { isFull, placesTaken } from './places'
 import { recordLine } from '../record'
 import { loadAttempts, type Attempt } from './attempts'
 import { satOf } from './sat'
@@ -47,7 +49,13 @@ export async function standing(database: Database, person: Person, quizId: strin
     student,
     schedule,
     attempts,
-    may: maySit(state, schedule, satOf(attempts, row.quiz.rules).sat, now, person.zone),
+    may: maySit(
+      state,
+      schedule,
+      { ...satOf(attempts, row.quiz.rules).sat, full: await isFull(database, row, attempts.length) },
+      now,
+      person.zone,
+    ),
   }
 }
 
@@ -81,6 +89,18 @@ export interface Beginning {
   address?: string
 }
 
+/**
+ * A place of a quiz that only so many may sit. All who begin write one row first, so that they come one after another on
+ * every node; what is counted then is what has begun.
+ * @throws Problem 409 where all are taken
+ */
+async function takePlace(db: Db, quiz: string, places: number | null): Promise<void> {
+  if (places === null) return
+  await db.run('INSERT INTO quiz_turn (quiz_id, turn) VALUES (?, 1) ON DUPLICATE KEY UPDATE turn = turn + 1', [quiz])
+  if ((await placesTaken(db, [quiz])).get(quiz)! >= places)
+    throw new Problem(409, 'may-not-sit', 'All places of this quiz are taken.', { from: null })
+}
+
 /** Starts an attempt: compiles the paper, stores it with its answer rows, and gives the device the lease. */
 export async function startSitting(
   database: Database,
@@ -95,7 +115,8 @@ export async function startSitting(
     if (running) return { attempt: running.id }
     throw new Problem(409, 'may-not-sit', may.sentence, { from: may.from })
   }
-  await checkPassword(database, { person: person.id, address }, quizId, row.quiz.rules.password, password, now)
+  const wanted = passwordIn(row.quiz.rules, may.window)
+  await checkPassword(database, { person: person.id, address }, quizId, wanted, password, now)
   const id = newId()
   const limits = limitsFor(schedule, { startedAt: now, window: may.window })
   const { draw } = row.quiz.rules.attempts
@@ -122,6 +143,7 @@ export async function startSitting(
         ? await db.run("UPDATE attempt SET touched = touched + 1 WHERE id = ? AND state <> 'open'", [last.id])
         : 1
       if (!stays) throw new Problem(409, 'may-not-sit', 'You have taken your last paper up again. Go on with that one.')
+      if (!attempts.length) await takePlace(db, quizId, row.quiz.rules.places)
       await db.run(
         `INSERT INTO attempt (id, quiz_id, edition_id, student_id, number, window_id, state, started_at, deadline, on_time_until, hard_stop, lease, device, paper, language)
         VALUES (?, ?, ?, ?, ?, ?, 'open', ?, ?, ?, ?, 1, ?, ?, ?)`,

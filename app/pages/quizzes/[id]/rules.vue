@@ -11,9 +11,10 @@ const store = useQuiz()
       <div class="space-y-8">
         <RuleChapter v-slot="{ empty }" chapter="who">
           <p v-if="empty || !store.quiz?.rules.windows.length" class="text-soft">Nobody can sit it yet.</p>
-          <div class="flex flex-wrap gap-2"><AddWindow /><AddNeed /></div>
+          <div class="flex flex-wrap gap-2"><AddWindow /><LinkNote /><AddNeed /></div>
         </RuleChapter>
-        <RuleChapter chapter="sitting" />
+        <RuleChapter chapter="sitting"><WallPasswords /></RuleChapter>
+        <RuleChapter chapter="page" />
       </div>
       <div class="space-y-8">
         <RuleChapter chapter="marks" />

@@ -36,8 +36,9 @@ const reasons: Record<string, string> = {
       <template v-if="paper">
         <h2 class="mt-1 text-2xl">{{ paper.student }}, attempt {{ paper.attempt.number }}</h2>
         <p class="text-soft">
-          Started {{ when(paper.attempt.startedAt)
-          }}<template v-if="paper.attempt.handedInAt">
+          <template v-if="paper.attempt.startedAt">Started {{ when(paper.attempt.startedAt) }}</template
+          ><template v-else>Without a name</template
+          ><template v-if="paper.attempt.handedInAt">
             · handed in {{ when(paper.attempt.handedInAt)
             }}{{ paper.attempt.endedBy === 'clock' ? ' by the clock' : '' }}</template
           >

@@ -175,8 +175,9 @@ async function closeNow() {
                     ><span v-if="attempt.minutesOver" class="ml-2 text-amber">{{ attempt.minutesOver }} min over</span>
                   </td>
                   <td class="py-2 pr-4 text-label">
-                    {{ sentenceTime(attempt.startedAt, session.zone)
-                    }}<template v-if="attempt.handedInAt"
+                    <template v-if="attempt.startedAt">{{
+                      sentenceTime(attempt.startedAt, session.zone)
+                    }}</template><template v-if="attempt.startedAt && attempt.handedInAt"
                       >–{{ until(attempt.startedAt, attempt.handedInAt) }}
                       <span class="text-soft">· {{ span(attempt.startedAt, attempt.handedInAt) }}</span></template
                     >
