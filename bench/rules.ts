@@ -29,7 +29,7 @@ function windowsFor(classes: readonly string[]): Window[] {
   }))
 }
 function rulesFor(classes: readonly string[]): Rules {
-  const facet = { until: null, once: false, ifPassed: false }
+  const facet = { until: null, once: false, ifPassed: false, wrongOnly: false }
   return {
     ...usualRules,
     limit: 60,

@@ -208,7 +208,7 @@ export function demoQuizzes(first: Instant): DemoQuiz[] {
         release: {
           ...usualRules.release,
           marks: { ...usualRules.release.marks, from: { at: 'everyoneDone', offset: 0 } },
-          class: { from: { at: 'everyoneDone', offset: 0 }, until: null, once: false, ifPassed: false },
+          class: { from: { at: 'everyoneDone', offset: 0 }, until: null, once: false, ifPassed: false, wrongOnly: false },
         },
       },
     },

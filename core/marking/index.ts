@@ -11,6 +11,7 @@ export {
 } from './mark'
 export { bestOfEach, missedIn, totalsOf, type Earned, type SectionScores, type Totals } from './missed'
 export { checkVerdict, closesAfter, costOfHelp, type CheckVerdict, type Helped } from './help'
+export { bestResults, type BestResult, type BestResults } from './best'
 export { lateness, type Lateness } from './late'
 export { classFigures, classFiguresForStudents, type ClassFigures } from './class-figures'
 export { bandOf, gradeText, scale, scaleBands, scaleFault, type Scale, type ScaleBand, type SchoolScale } from './scale'

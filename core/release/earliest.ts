@@ -8,7 +8,7 @@ import type { Schedule } from '../schedule/schedule'
 import { earliestUsedUp, quickest, startsOf, windowAt, type Starts } from '../schedule/starts'
 import type { Ends } from './ends'
 import { heldBack, instantOf } from './facets'
-import type { FacetName } from './schema'
+import { ofQuestions, type FacetName } from './schema'
 
 /** A first sight of a facet: after an attempt of no length that was handed in at an instant. */
 export interface Sight {
@@ -28,6 +28,23 @@ export function sightsOf(
   ends: Ends,
   starts: readonly Starts[] = startsOf(schedule),
 ): Sight[] {
+  // What shows only the wrong ones tells which they are.
+  if (facet === 'marks') {
+    const others = ofQuestions.filter((name) => name !== 'marks' && releaseOf(rules)[name].wrongOnly)
+    if (others.length)
+      return [facet, ...others].flatMap((name) => ownSights(rules, name, schedule, classes, ends, starts))
+  }
+  return ownSights(rules, facet, schedule, classes, ends, starts)
+}
+
+function ownSights(
+  rules: Rules,
+  facet: FacetName,
+  schedule: Schedule,
+  classes: readonly string[],
+  ends: Ends,
+  starts: readonly Starts[],
+): Sight[] {
   const rule = releaseOf(rules)[facet]
   // Without a pass mark nobody passes, nor where nothing counts.
   const canPass = rules.grade.pass !== null && makesGrade(rules.counts)
@@ -35,8 +52,9 @@ export function sightsOf(
   // Whoever passes, or reaches the share, at once has used them up.
   const { untilPassed, untilShare } = rules.attempts
   const passingEnds = (untilPassed && canPass) || (untilShare !== null && makesGrade(rules.counts))
-  // What is told while they work is told from their start on, whatever is released afterwards.
-  if (toldAtWork(rules, facet)) return starts.map(({ from }) => ({ handedInAt: from, at: from }))
+  // What is told while they work, or by a receipt, is told from their start on, whatever is released afterwards.
+  const inHand = facet === 'questions' && rules.receipt === 'answers'
+  if (toldAtWork(rules, facet) || inHand) return starts.map(({ from }) => ({ handedInAt: from, at: from }))
   const byUse = rule.from.at === 'attemptsUsed'
   return begun(schedule, starts, byUse && !passingEnds).flatMap(({ window, from: handedInAt }): Sight[] => {
     const attemptsUsedAt = byUse ? earliestUsedUp(schedule, starts, passingEnds, handedInAt) : null
@@ -54,7 +72,7 @@ export function sightsOf(
       againUntil: again,
       viewed: [],
     })
-    const held = heldBack(facet, from, { againUntil: again })
+    const held = heldBack(facet, rule, from, { againUntil: again })
     if (held === null) return []
     const at = held > handedInAt ? held : handedInAt
     return rule.until !== null && at >= rule.until ? [] : [{ handedInAt, at }]

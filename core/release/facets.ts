@@ -2,7 +2,7 @@ import { earlier, instantOfEnd, later, minute, plus, type End, type Instant } fr
 import type { Rules } from '../quiz/schema'
 import { releaseOf } from './under-rules'
 import { telling } from './names'
-import { facetNames, type FacetName, type Moment, type ReleaseRules } from './schema'
+import { facetNames, type FacetName, type FacetRule, type Moment, type ReleaseRules } from './schema'
 
 /** What the moments of one attempt depend on. Instants that are not known yet are null. */
 export interface ReleaseContext {
@@ -33,6 +33,8 @@ export interface FacetSight {
   from: Instant | null
   moment: Moment['at']
   ifPassed: boolean
+  /** Only of questions that were not answered fully right. */
+  wrongOnly: boolean
 }
 
 export interface Visible {
@@ -83,10 +85,11 @@ export function instantOf(moment: Moment, context: ReleaseContext): Instant | nu
 /** The instant from which a facet is shown by its moment, or later: nothing gives the key to a paper that may be taken up again. */
 export function heldBack(
   name: FacetName,
+  { wrongOnly }: Pick<FacetRule, 'wrongOnly'>,
   from: Instant | null,
   { againUntil }: Pick<ReleaseContext, 'againUntil'>,
 ): Instant | null {
-  if (from === null || againUntil.is === 'beforeAll' || !telling.includes(name)) return from
+  if (from === null || againUntil.is === 'beforeAll' || !(telling.includes(name) || wrongOnly)) return from
   return againUntil.is === 'never' ? null : later(from, againUntil.at)
 }
 
@@ -99,7 +102,7 @@ export function visibleFacets(rules: ReleaseRules, context: ReleaseContext, now:
   const facets = {} as Record<FacetName, FacetSight>
   for (const name of facetNames) {
     const rule = rules[name]
-    const from = heldBack(name, instantOf(rule.from, context), context)
+    const from = heldBack(name, rule, instantOf(rule.from, context), context)
     const allowed =
       context.handedInAt !== null &&
       !(rule.ifPassed && context.passed !== true) &&
@@ -109,7 +112,7 @@ export function visibleFacets(rules: ReleaseRules, context: ReleaseContext, now:
     const shown = ever && from <= now && (rule.until === null || now < rule.until)
     if (ever && from > now) changesAt = earlier(changesAt, from)
     if (shown && rule.until !== null) changesAt = earlier(changesAt, rule.until)
-    facets[name] = { shown, from, moment: rule.from.at, ifPassed: rule.ifPassed }
+    facets[name] = { shown, from, moment: rule.from.at, ifPassed: rule.ifPassed, wrongOnly: rule.wrongOnly }
   }
   return { facets, changesAt }
 }
@@ -123,5 +126,5 @@ export function shownInLists(rules: ReleaseRules, visible: Visible, name: FacetN
 }
 
 /** Whether any facet waits for the teacher's own release. */
-export const releasedByHand = (rules: Pick<Rules, 'counts' | 'release'>): boolean =>
+export const releasedByHand = (rules: Pick<Rules, 'counts' | 'anonymous' | 'release'>): boolean =>
   Object.values(releaseOf(rules)).some((rule) => rule.from.at === 'teacher')

@@ -94,6 +94,7 @@ const rulesOf = (given: Situation): Rules =>
         until: given.until === null ? null : hour(given.until),
         once: false,
         ifPassed: given.ifPassed,
+        wrongOnly: false,
       },
     },
   })

@@ -57,7 +57,7 @@ function rulesOf({ first, second, limit, atClosing, grace, hasDue, from }: Situa
       ...usualRules.release,
       marks: { ...usualRules.release.marks, from: { at: 'never' } },
       comments: { ...usualRules.release.comments, from: { at: 'never' } },
-      key: { from, until: null, once: false, ifPassed: false },
+      key: { from, until: null, once: false, ifPassed: false, wrongOnly: false },
     },
   })
 }

@@ -43,11 +43,11 @@ interface Group {
  * possible end, and against what the viewer may still sit. Viewers who see it at the same instant are told together.
  * Earliest first. Students with the same schedule and classes are worked out once.
  */
-export function leaks(rules: Rules, everyone: readonly Assigned[]): Leak[] {
+export function leaks(rules: Rules, everyone: readonly Assigned[], facets: readonly FacetName[] = telling): Leak[] {
   const ends = endsOf(everyone)
   const sorts = sortsOf(everyone)
   const sitters = sorts.filter(({ starts }) => starts.length)
-  return telling
+  return facets
     .flatMap((facet) => {
       const groups = new Map<Instant, Group>()
       const group = (at: Instant, { ids }: Sort) => {
@@ -66,7 +66,7 @@ export function leaks(rules: Rules, everyone: readonly Assigned[]): Leak[] {
       }
       return [...groups].flatMap(([at, { viewers, own }]) => leaksAt(facet, at, viewers, own, sitters))
     })
-    .sort((a, b) => (a.at < b.at ? -1 : a.at > b.at ? 1 : telling.indexOf(a.facet) - telling.indexOf(b.facet)))
+    .sort((a, b) => (a.at < b.at ? -1 : a.at > b.at ? 1 : facets.indexOf(a.facet) - facets.indexOf(b.facet)))
 }
 
 const earliest = (sights: readonly Sight[]): Sight | undefined =>

@@ -8,6 +8,7 @@ export const facetNames = [
   'key',
   'comments',
   'class',
+  'best',
   'certificate',
 ] as const
 export type FacetName = (typeof facetNames)[number]

@@ -94,7 +94,13 @@ describe('visibleFacets', () => {
     const all = Object.fromEntries(
       facetNames.map((name, i) => [
         name,
-        { from: { at: 'instant', instant: at(`1${i}:00`) }, until: null, once: false, ifPassed: false },
+        {
+          from: { at: 'instant', instant: at(`1${i}:00`) },
+          until: null,
+          once: false,
+          ifPassed: false,
+          wrongOnly: false,
+        },
       ]),
     ) as unknown as ReleaseRules
     let now = at('09:00')
@@ -123,8 +129,8 @@ describe('visibleFacets', () => {
       shown({ until: at('12:01') }),
       shown({ once: true }),
       shown({ once: true }, { viewed: ['key'] }),
-      shown({ ifPassed: true }, { passed: false }),
-      shown({ ifPassed: true }, { passed: null }),
+      shown({ ifPassed: true, wrongOnly: false }, { passed: false }),
+      shown({ ifPassed: true, wrongOnly: false }, { passed: null }),
     ]).toEqual([true, false, true, true, false, false, false])
   })
   it('is recomputed: what was released is hidden again when the end moves away', () => {

@@ -30,6 +30,8 @@ export const facetRule = z.strictObject({
   until: instant.nullable().default(null),
   once: z.boolean().default(false),
   ifPassed: z.boolean().default(false),
+  /** Of questions, only of those that were not answered fully right. */
+  wrongOnly: z.boolean().default(false),
 })
 export type FacetRule = z.infer<typeof facetRule>
 
@@ -59,5 +61,9 @@ export const facetLabels: Record<FacetName, string> = {
   key: 'Correct answers',
   comments: 'Comments on answers',
   class: 'Class figures',
+  best: 'Best results',
   certificate: 'Certificate',
 }
+
+/** Facets of single questions: all of them may be shown, or only the wrong ones. */
+export const ofQuestions: readonly FacetName[] = ['questions', 'answers', 'marks', 'key', 'comments']

@@ -3,6 +3,7 @@ import { anonymous } from './anonymous'
 import { atClosing } from './at-closing'
 import { atDeadline } from './at-deadline'
 import { attempts } from './attempts'
+import { best } from './best'
 import { counts } from './counts'
 import { done } from './done'
 import { grace } from './grace'
@@ -17,6 +18,7 @@ import { overrun } from './overrun'
 import { password } from './password'
 import { places } from './places'
 import { progress } from './progress'
+import { receipt } from './receipt'
 import { release } from './release'
 import { tools } from './tools'
 import { voluntary } from './voluntary'
@@ -54,4 +56,6 @@ export const quizRules = {
   done,
   late,
   release,
+  best,
+  receipt,
 }

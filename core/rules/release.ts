@@ -12,6 +12,7 @@ import {
   facetLabels,
   facetNames,
   momentLabels,
+  ofQuestions,
   releaseRules,
   type FacetName,
   type FacetRule,
@@ -28,8 +29,9 @@ const from = (at: 'handIn' | 'windowClosed' | 'everyoneDone'): FacetRule => ({
   until: null,
   once: false,
   ifPassed: false,
+  wrongOnly: false,
 })
-const never: FacetRule = { from: { at: 'never' }, until: null, once: false, ifPassed: false }
+const never: FacetRule = { from: { at: 'never' }, until: null, once: false, ifPassed: false, wrongOnly: false }
 
 const offset = { key: 'offset', sort: 'minutes' as const, label: 'Minutes after that', min: 0, max: 60 * 24 * 366 }
 const values: Record<Moment['at'], Moment> = {
@@ -59,6 +61,7 @@ function wordsOf(rule: FacetRule, zone: string): string {
     rule.until ? `until ${sentenceTime(rule.until, zone)}` : '',
     rule.once ? 'once' : '',
     rule.ifPassed ? 'if passed' : '',
+    rule.wrongOnly ? 'only of what was wrong' : '',
   ]
     .filter(Boolean)
     .join(', ')
@@ -87,7 +90,8 @@ function leakCheck(quiz: Quiz, context: CheckContext) {
         edit: setAt(quiz, ['rules', 'working', 'check'], false),
       }),
     ]
-  const edit = setMoments(quiz, tellingFacets, { at: 'everyoneDone', offset: 0 })
+  const wrong = ofQuestions.filter((name) => quiz.rules.release[name].wrongOnly)
+  const edit = setMoments(quiz, [...new Set([...tellingFacets, ...wrong])], { at: 'everyoneDone', offset: 0 })
   return [
     look(
       'leak',
@@ -95,6 +99,28 @@ function leakCheck(quiz: Quiz, context: CheckContext) {
       'Answers leak',
       edit ? `${sentence} Show them when everyone is done?` : sentence,
       edit && { label: 'Show when everyone is done', edit },
+    ),
+  ]
+}
+
+/** The weaker kind: questions are in hand, by review or receipt, while others can still sit. */
+function questionsCheck(quiz: Quiz, context: CheckContext) {
+  const { rules } = quiz
+  const [first] = leaks(rules, context.students, ['questions']).filter(({ sitters }) => sitters.length)
+  // What gives the key away is told already.
+  if (!first || leaks(rules, context.students).length) return []
+  const later = setMoments(quiz, ['questions'], { at: 'everyoneDone', offset: 0 })
+  const edit = together([
+    ...(later ? [later] : []),
+    ...(rules.receipt === 'answers' ? [setAt(quiz, ['rules', 'receipt'], 'handedIn')] : []),
+  ])
+  return [
+    look(
+      'questions-early',
+      'rules',
+      'Questions can be passed on',
+      `From ${sentenceTime(first.at, context.zone)}, ${count(first.viewers.length, 'student')} may have the questions before them${rules.receipt === 'answers' ? ', by a receipt' : ''}, while ${count(first.sitters.length, 'student')} can still sit, ${first.until ? `until ${sentenceTime(first.until, context.zone)}` : 'without an end'}.`,
+      edit && { label: 'Show them when everyone is done', edit },
     ),
   ]
 }
@@ -140,6 +166,7 @@ export const release: Rule<ReleaseRules> = {
     key: from('everyoneDone'),
     comments: from('everyoneDone'),
     class: never,
+    best: never,
     certificate: never,
   },
   complete: (stored) =>
@@ -176,11 +203,23 @@ export const release: Rule<ReleaseRules> = {
                   { value: false, label: 'whether passed or not' },
                   { value: true, label: 'only when passed' },
                 ]),
+                ...(ofQuestions.includes(name)
+                  ? [
+                      choice('Of which questions', path(name, 'wrongOnly'), value[name].wrongOnly, [
+                        { value: false, label: 'of all questions' },
+                        { value: true, label: 'only of those not fully right' },
+                      ]),
+                    ]
+                  : []),
               ],
         ),
       ],
     })),
-  checks: (_value, quiz, context) => [...endlessCheck(quiz, context), ...leakCheck(quiz, context)],
+  checks: (_value, quiz, context) => [
+    ...endlessCheck(quiz, context),
+    ...leakCheck(quiz, context),
+    ...questionsCheck(quiz, context),
+  ],
   words: (value, { zone }) =>
     facetNames.map((name) => `${facetLabels[name].toLowerCase()} ${wordsOf(value[name], zone)}`).join('; '),
   changed: (before, after, { zone }) =>

@@ -73,6 +73,7 @@ const full = quizWith({
   overrun: 10,
   attempts: { count: 3, wait: 30, draw: 'fresh', untilPassed: true, untilShare: null, cost: 5, again: false },
   password: 'ebb',
+  release: { ...usualRules.release, best: { ...usualRules.release.best, from: { at: 'everyoneDone', offset: 0 } } },
   link: {
     audience: 'c9',
     by: 'fields',
@@ -331,6 +332,8 @@ describe('what the record says of a change', () => {
       windows: [],
       link: { audience: 'c9', by: 'fields', fields: [] },
       places: 30,
+      best: 'names',
+      receipt: 'answers',
       anonymous: true,
       needs: [{ ...blankNeed({ id: 'n', students: ['p1'], groups: [] }, noAccommodation), factor: 1.5 }],
       announced: false,
@@ -361,7 +364,7 @@ describe('what the record says of a change', () => {
       release: Object.fromEntries(
         Object.keys(usualRules.release).map((name) => [
           name,
-          { from: { at: 'teacher' }, until: null, once: true, ifPassed: true },
+          { from: { at: 'teacher' }, until: null, once: true, ifPassed: true, wrongOnly: false },
         ]),
       ) as Rules['release'],
     }

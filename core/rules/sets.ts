@@ -32,7 +32,7 @@ function shown(moments: Partial<Record<FacetName, SetMoment>>): Rules['release']
   return Object.fromEntries(
     Object.entries(usual.release).map(([name]) => [
       name,
-      { from: at(moments[name as FacetName] ?? 'never'), until: null, once: false, ifPassed: false },
+      { from: at(moments[name as FacetName] ?? 'never'), until: null, once: false, ifPassed: false, wrongOnly: false },
     ]),
   ) as Rules['release']
 }

@@ -44,7 +44,13 @@ const mine = async (quiz: string, at: string) =>
   (await myQuizzes(db, await person(db, nell), at)).quizzes.find(({ id }) => id === quiz)!
 
 describe('taking a paper up again', () => {
-  const shown = { from: { at: 'handIn' as const, offset: 0 }, until: null, once: false, ifPassed: false }
+  const shown = {
+    from: { at: 'handIn' as const, offset: 0 },
+    until: null,
+    once: false,
+    ifPassed: false,
+    wrongOnly: false,
+  }
   const open = { release: { ...usualRules.release, key: shown, marks: shown, questions: shown, answers: shown } }
   it('goes on with what was kept, shows no key before it is final, and is marked as it is handed in last', async () => {
     const quiz = await openedQuiz(db, 'up-again', { ...attempts({ again: true }), ...open })
@@ -227,7 +233,7 @@ describe('what counts as done', () => {
       grade: { ...usualRules.grade, pass: { by: 'percent', value: 10 } },
       release: {
         ...usualRules.release,
-        grade: { from: { at: 'everyoneDone', offset: 0 }, until: null, once: false, ifPassed: false },
+        grade: { from: { at: 'everyoneDone', offset: 0 }, until: null, once: false, ifPassed: false, wrongOnly: false },
       },
     })
     const attempt = await begin(quiz)

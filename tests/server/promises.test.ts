@@ -100,7 +100,7 @@ describe('what is read before and after', () => {
   ]
   const sat = async (id: string, score: 'handIn' | 'never', right: boolean) => {
     const from = score === 'never' ? ({ at: 'never' } as const) : ({ at: 'handIn', offset: 0 } as const)
-    const facet = { from, until: null, once: false, ifPassed: false }
+    const facet = { from, until: null, once: false, ifPassed: false, wrongOnly: false }
     const never = { ...facet, from: { at: 'never' } as const }
     const quiz = await openedQuiz(
       db,

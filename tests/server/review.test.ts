@@ -31,7 +31,10 @@ const nell = { id: 'p-nell-ashdown', name: 'Nell Ashdown', zone: 'Europe/London'
 const release = (over: Partial<Record<FacetName, Moment>>): Rules['release'] => ({
   ...usualRules.release,
   ...Object.fromEntries(
-    Object.entries(over).map(([name, from]) => [name, { from, until: null, once: false, ifPassed: false }]),
+    Object.entries(over).map(([name, from]) => [
+      name,
+      { from, until: null, once: false, ifPassed: false, wrongOnly: false },
+    ]),
   ),
 })
 
@@ -133,7 +136,7 @@ describe('a review holds exactly what is released', () => {
     const quiz = await openedQuiz(db, 'once', {
       release: {
         ...usualRules.release,
-        key: { from: { at: 'handIn', offset: 0 }, until: null, once: true, ifPassed: false },
+        key: { from: { at: 'handIn', offset: 0 }, until: null, once: true, ifPassed: false, wrongOnly: false },
       },
     })
     const attempt = await sat(quiz)
@@ -148,7 +151,7 @@ describe('a review holds exactly what is released', () => {
     const rules = {
       release: {
         ...usualRules.release,
-        key: { from: { at: 'handIn' as const, offset: 0 }, until: null, once: false, ifPassed: true },
+        key: { from: { at: 'handIn' as const, offset: 0 }, until: null, once: false, ifPassed: true, wrongOnly: false },
       },
     }
     const failed = await reviewFor(db, nell, await sat(await openedQuiz(db, 'failed', rules)), later(11))
@@ -173,7 +176,7 @@ describe('one release rule governs every place that shows a score', () => {
     const quiz = await openedQuiz(db, 'grade-once', {
       release: {
         ...usualRules.release,
-        grade: { from: { at: 'handIn', offset: 0 }, until: null, once: true, ifPassed: false },
+        grade: { from: { at: 'handIn', offset: 0 }, until: null, once: true, ifPassed: false, wrongOnly: false },
       },
     })
     const attempt = await sat(quiz)

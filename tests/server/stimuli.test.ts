@@ -95,7 +95,7 @@ describe('on a paper', () => {
       {
         release: {
           ...(await loadQuiz(db, 'quiz-chart')).quiz.rules.release,
-          questions: { from: { at: 'handIn', offset: 0 }, until: null, once: false, ifPassed: false },
+          questions: { from: { at: 'handIn', offset: 0 }, until: null, once: false, ifPassed: false, wrongOnly: false },
         },
       },
       {},

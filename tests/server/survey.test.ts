@@ -21,7 +21,13 @@ beforeAll(async () => {
 afterAll(() => db.close())
 
 const students = ['p-nell-ashdown', 'p-petra-lund', 'p-silas-penn']
-const handedIn = { from: { at: 'handIn' as const, offset: 0 }, until: null, once: false, ifPassed: false }
+const handedIn = {
+  from: { at: 'handIn' as const, offset: 0 },
+  until: null,
+  once: false,
+  ifPassed: false,
+  wrongOnly: false,
+}
 
 describe('a survey', () => {
   it('is sat and counted, and nothing of it is marked or shown as right', async () => {

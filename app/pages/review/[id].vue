@@ -2,7 +2,7 @@
 import { reviewRoutes } from '~/client/reviews'
 import { sittingRoutes } from '~/client/sittings'
 import { useTimeoutFn } from '@vueuse/core'
-import { sentenceTime } from '~~/core/kit/phrases'
+import { count, sentenceTime } from '~~/core/kit/phrases'
 import { facetNames, type FacetName } from '~~/core/release/names'
 import type { Review } from '~~/server/domain/reviews/review'
 
@@ -46,6 +46,7 @@ const words: Record<FacetName, string> = {
   key: 'the correct answers',
   comments: 'comments',
   class: 'how the class did',
+  best: 'the best results',
   certificate: 'a certificate',
 }
 const waits: Record<string, string> = {
@@ -140,13 +141,53 @@ const print = () => window.print()
             >
           </p>
         </div>
+        <ul v-if="review.grade?.sections.length" aria-label="Sections to pass">
+          <li v-for="each in review.grade.sections" :key="each.title">
+            {{ each.title }}: {{ each.percent }} %
+            <span :class="each.reached ? 'text-green' : 'text-red'"
+              >{{ each.reached ? '✓ reached' : 'not reached' }}: {{ each.needed }} % needed</span
+            >
+          </li>
+        </ul>
         <div v-if="review.classFigures">
           <p class="text-soft">Your class ({{ review.classFigures.students }} students)</p>
           <p class="text-lg">mean {{ review.classFigures.mean }} % · highest {{ review.classFigures.highest }} %</p>
         </div>
       </div>
+      <section v-if="review.best" class="mt-6">
+        <h2 class="border-b border-rule pb-1 text-xl">Best results</h2>
+        <p v-if="review.best.place !== null" class="mt-2">
+          Yours is number {{ review.best.place }} of {{ review.best.of }}.
+        </p>
+        <ol v-if="review.best.list.length" class="mt-1 max-w-md">
+          <li
+            v-for="(each, i) in review.best.list"
+            :key="i"
+            class="flex gap-4 border-b border-rule py-1"
+            :class="each.own && 'font-semibold'"
+          >
+            <span class="w-8 text-right tabular-nums">{{ each.place }}</span>
+            <span class="grow">{{ each.who }}<template v-if="each.own"> (you)</template></span>
+            <span class="tabular-nums">{{ each.percent }}</span>
+          </li>
+        </ol>
+      </section>
       <WrittenText v-if="review.closing.words" :html="review.closing.words" class="mt-6 text-lg" />
       <WrittenText v-if="review.closing.after" :html="review.closing.after" class="mt-4 text-lg" />
+      <details v-if="review.receipt" class="mt-6 border-l-4 border-rule pl-5">
+        <summary>Receipt</summary>
+        <p class="mt-1">
+          {{ review.title }}, attempt {{ review.number }}, handed in {{ when(review.receipt.at) }} by
+          {{ review.studentName }}: {{ review.receipt.answered }} of
+          {{ count(review.receipt.questions, 'question') }} answered. Code <code>{{ review.receipt.code }}</code>
+        </p>
+        <ol v-if="review.receipt.answers" class="mt-1">
+          <li v-for="each in review.receipt.answers" :key="each.number">
+            {{ each.number }}. {{ each.text || 'no answer' }}
+          </li>
+        </ol>
+        <button class="btn btn-quiet" @click="print">Print</button>
+      </details>
       <div v-if="later.length" class="mt-6 border-l-4 border-rule pl-5">
         <p class="font-semibold">Not shown yet</p>
         <ul>

@@ -113,7 +113,7 @@ const cases: [code: string, rules: Partial<Rules>, sentence: RegExp, students?: 
     {
       release: {
         ...sampleRules().release,
-        key: { from: { at: 'handIn', offset: 0 }, once: true, until: null, ifPassed: false },
+        key: { from: { at: 'handIn', offset: 0 }, once: true, until: null, ifPassed: false, wrongOnly: false },
       },
     },
     /picture of the screen/,

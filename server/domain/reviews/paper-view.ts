@@ -45,12 +45,14 @@ export interface ReviewedSection {
   questions: ReviewedQuestion[]
 }
 
+/** Of which questions a facet is shown: of all, of those that were not fully right, of none. */
+export type Shown = boolean | 'wrong'
 export interface Sight {
-  questions: boolean
-  answers: boolean
-  marks: boolean
-  key: boolean
-  comments: boolean
+  questions: Shown
+  answers: Shown
+  marks: Shown
+  key: Shown
+  comments: Shown
 }
 export const everything: Sight = { questions: true, answers: true, marks: true, key: true, comments: true }
 
@@ -151,16 +153,18 @@ export function reviewedSections(
           const given = answerOf.get(item.id) ?? null
           const authored = authoredAnswer(question, item, given)
           const mark = markOf.get(item.id)
+          const isRight = mark !== undefined && isMarked(mark) && verdictOf(mark) === 'right'
+          const sees = (facet: keyof Sight) => sight[facet] === true || (sight[facet] === 'wrong' && !isRight)
           return {
             number: ++number,
             item: item.id,
-            stimulus: sight.questions && shared ? stimulusAs(shared, languageOf(edition, language)) : null,
-            question: sight.questions
+            stimulus: sees('questions') && shared ? stimulusAs(shared, languageOf(edition, language)) : null,
+            question: sees('questions')
               ? { stem: question.stem, body: kind.seal(question.body, item.options), language: question.language }
               : null,
-            answer: sight.answers ? { given, text: answerWords(paper, edition, item.id, given, language) } : null,
+            answer: sees('answers') ? { given, text: answerWords(paper, edition, item.id, given, language) } : null,
             mark:
-              sight.marks && mark && isMarked(mark)
+              sees('marks') && mark && isMarked(mark)
                 ? {
                     points: mark.points && pointsText(mark.points),
                     possible: pointsText(mark.possible),
@@ -171,10 +175,10 @@ export function reviewedSections(
                   }
                 : null,
             key:
-              sight.key && !question.keyless
+              sees('key') && !question.keyless
                 ? { text: kind.keyText(question.body), given: solutionOn(question, item) }
                 : null,
-            comments: sight.comments
+            comments: sees('comments')
               ? [...commentsFor(question, {}, authored), ...(mark?.comment ? [asParagraphs(mark.comment)] : [])]
               : null,
           }

@@ -1,7 +1,7 @@
 import type { AnswerRow, HandMarkRow, MarkRow } from '../../database/tables'
 import { pointsText } from '../../../core/kit/exact'
 import type { Instant } from '../../../core/kit/time'
-import { classFiguresForStudents, scorePercent } from '../../../core/marking'
+import { bestResults, classFiguresForStudents, scorePercent, type BestResults } from '../../../core/marking'
 import { sentenceTime } from '../../../core/kit/phrases'
 import { bandAt, wordsFor, type ClosingValues, type Rules } from '../../../core/quiz'
 import { classmates, facetNames, type FacetName, type FacetSight } from '../../../core/release'
@@ -19,7 +19,8 @@ import { settle } from '../sittings/end'
 import { satOf, textOf } from '../sittings/sat'
 import { quizMoments, sightOf } from './context'
 import { loadViewings, noteViewings } from './viewings'
-import { reviewedSections, type KeptMark, type ReviewedSection } from './paper-view'
+import { receiptFor, type Receipt } from './receipt'
+import { reviewedSections, type KeptMark, type ReviewedSection, type Shown } from './paper-view'
 
 export interface ShownGrade {
   /** As the quiz's scale tells it. */
@@ -54,6 +55,10 @@ export interface Review {
   /** What to do next, and the closing words of the band that the score is in, as far as the score is shown. */
   closing: { after: string; words: string }
   classFigures: { students: number; mean: string; highest: string } | null
+  /** Best results of the class. */
+  best: BestResults | null
+  /** What they have in hand that they have handed in. */
+  receipt: Receipt | null
   certificate: { name: string; quiz: string; grade: string; at: Instant } | null
   attempts: { id: string; number: number; state: string; handedInAt: Instant | null }[]
   /** It may be taken up again now, until an instant or (null) without an end; undefined where it may not. */
@@ -98,6 +103,7 @@ export async function reviewFor(
   const moments = quizMoments(quiz.rules, ends, own, released.get(attempt.quiz)!)
   const { visible, grade } = sightOf(moments, attempt, all, viewed.get(id) ?? [], now)
   const shows = (name: FacetName) => visible.facets[name].shown
+  const sees = (name: FacetName): Shown => (shows(name) && visible.facets[name].wrongOnly ? 'wrong' : shows(name))
   await noteViewings(
     database,
     viewed,
@@ -149,13 +155,15 @@ export async function reviewFor(
           }
         : null,
     sections: await sectionsFor(database, attempt, {
-      questions: shows('questions'),
-      answers: shows('answers'),
-      marks: shows('marks'),
-      key: shows('key'),
-      comments: shows('comments'),
+      questions: sees('questions'),
+      answers: sees('answers'),
+      marks: sees('marks'),
+      key: sees('key'),
+      comments: sees('comments'),
     }),
     classFigures: shows('class') ? await figuresOfClass(database, attempt, moments.classes, quiz.rules) : null,
+    best: shows('best') ? await bestOfClass(database, attempt, moments.classes, quiz.rules, student.id) : null,
+    receipt: await receiptFor(database, attempt, quiz),
     certificate:
       shows('certificate') && grade.percent !== null && grade.passed !== false
         ? { name: student.name, quiz: quiz.content.title, grade: textOf(grade, quiz.rules)!, at: attempt.handedInAt! }
@@ -190,6 +198,24 @@ async function sectionsFor(
     loadMarks(database, attempt.id),
   ])
   return reviewedSections(paper, edition, answers, marks, sight, attempt.language)
+}
+
+/** Best results of those who share a class with the student. */
+async function bestOfClass(
+  database: Database,
+  { quiz }: Attempt,
+  classes: readonly string[],
+  rules: Rules,
+  own: string,
+): Promise<BestResults | null> {
+  const mates = classmates(await assignedTo(database, rules), classes)
+  const byStudent = grouped(await loadAttempts(database, { quizzes: [quiz] }), (each) => each.student)
+  return bestResults(
+    mates.map(({ id, name }) => ({ id, name, share: satOf(byStudent.get(id) ?? [], rules).grade.share })),
+    own,
+    rules.best,
+    rules.grade.decimals,
+  )
 }
 
 /** Figures of those who share a class with the student; null where there are too few grades to tell any. */
