@@ -40,7 +40,18 @@ const window = (
   opens: Instant,
   closes: Instant,
   due: Instant | null = null,
-): Window => ({ id, classes, opens, closes, due, latestStart: null, groups: [], students: [], closedAt: null, password: null })
+): Window => ({
+  id,
+  classes,
+  opens,
+  closes,
+  due,
+  latestStart: null,
+  groups: [],
+  students: [],
+  closedAt: null,
+  password: null,
+})
 
 export interface DemoQuiz {
   id: string
@@ -208,7 +219,13 @@ export function demoQuizzes(first: Instant): DemoQuiz[] {
         release: {
           ...usualRules.release,
           marks: { ...usualRules.release.marks, from: { at: 'everyoneDone', offset: 0 } },
-          class: { from: { at: 'everyoneDone', offset: 0 }, until: null, once: false, ifPassed: false, wrongOnly: false },
+          class: {
+            from: { at: 'everyoneDone', offset: 0 },
+            until: null,
+            once: false,
+            ifPassed: false,
+            wrongOnly: false,
+          },
         },
       },
     },

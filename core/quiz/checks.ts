@@ -12,6 +12,7 @@ import {
   onceChecks,
   shortWindowChecks,
 } from './check/times'
+import { alreadySeenChecks, sharedQuestionChecks } from './check/others'
 import { peopleChecks, uselessNeedChecks } from './check/people'
 import { closingChecks, languageChecks, objectiveChecks, pinnedChecks } from './check/content'
 import { asKept, hasConditions } from './condition'
@@ -40,6 +41,8 @@ export function checkQuiz(quiz: Quiz, context: CheckContext): Check[] {
     clockChangeChecks,
     uselessNeedChecks,
     peopleChecks,
+    sharedQuestionChecks,
+    alreadySeenChecks,
     (each: Quiz) => onceChecks(each),
     timeChecks,
     sectionTimeChecks,

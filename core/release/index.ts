@@ -8,6 +8,7 @@ export {
   type FacetSight,
 } from './facets'
 export { facetsOf, releaseOf } from './under-rules'
+export { leakBetween, type LeakBetween } from './between'
 export { leaks, type Leak } from './leaks'
 export {
   classmates,

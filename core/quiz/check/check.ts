@@ -3,6 +3,8 @@ import type { Reading } from '../../question/reading'
 import type { Instant } from '../../kit/time'
 import type { SchoolScale } from '../../marking/scale'
 import type { Assigned } from '../../release/ends'
+import type { FacetName } from '../../release/names'
+import type { Rules } from '../schema'
 import type { Edit } from '../edits/edit'
 
 /** One edit; or, where only a person can choose, the place where they do. */
@@ -55,6 +57,12 @@ export interface CheckContext {
   /** Those that the quiz names, and all that lie above those of its questions. */
   objectives: ReadonlyMap<string, { title: string; parent: string | null }>
   students: readonly (Assigned & { name: string })[]
+  /** Other quizzes that are given to somebody and share questions with this one; `title` as the teacher may read it. */
+  others?: readonly { id: string; title: string; shared: number; rules: Rules; students: readonly Assigned[] }[]
+  /** First sights of facets so far. */
+  seen?: readonly { student: string; name: string; facet: FacetName; at: Instant }[]
+  /** How many attempts each student has begun. */
+  begun?: ReadonlyMap<string, number>
 }
 
 export type Found = Check[]

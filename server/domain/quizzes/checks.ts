@@ -25,6 +25,7 @@ import { hitsFor, type Hit } from '../bank/finding/hits'
 import { loadVersions } from '../bank/questions/rows'
 import { loadEdition } from './edition'
 import { heldNow, heldReply, stampOf, type HeldReply } from './held'
+import { othersWith, seenOf } from './shared-questions'
 import { ensureTeaches, loadQuiz, type LoadedQuiz } from './quizzes'
 
 /** What versions say, which never changes: the last few thousand that were read. */
@@ -97,25 +98,29 @@ async function objectivesOf(db: Db, school: string, { content }: Quiz): Promise<
 /** Runs core's checks with what the database knows. @param held what its conditions find (heldNow) */
 export async function checksFor(
   db: Db,
-  person: Pick<Person, 'school' | 'zone'>,
+  person: Pick<Person, 'id' | 'school' | 'zone'>,
   { id, quiz: kept, edition }: Pick<LoadedQuiz, 'id' | 'quiz' | 'edition'>,
   held: Held,
   now: Instant,
 ): Promise<Check[]> {
   const quiz = { ...kept, content: withHeld(kept.content, held) }
-  const [questions, names, scales, objectives, students, aside] = await Promise.all([
+  const [questions, names, scales, objectives, students, others, seen, aside] = await Promise.all([
     checkedQuestions(db, person, quiz, edition),
     audienceNames(db, person.school, namedIn(quiz.rules)),
     listScales(db, person.school),
     objectivesOf(db, person.school, quiz),
     assignedTo(db, quiz.rules).then((all) => [...all, ...assignedAmong(stillToCome(quiz.rules), quiz.rules)]),
+    othersWith(db, person, id),
+    // Of an anonymous quiz it is not told who has seen anything.
+    edition && !quiz.rules.anonymous ? seenOf(db, id) : {},
     db.rows<Pick<QuizAsideRow, 'code' | 'reason'> & Pick<PersonRow, 'name'>>(
       'SELECT a.code, a.reason, p.name FROM quiz_aside a JOIN person p ON p.id = a.person_id WHERE a.quiz_id = ?',
       [id],
     ),
   ])
   const asideOf = new Map(aside.map(({ code, reason, name }) => [code, { reason, by: name }]))
-  return checkQuiz(quiz, { now, zone: person.zone, students, questions, objectives, names, scales }).map((check) => {
+  const context = { now, zone: person.zone, students, questions, objectives, names, scales, others, ...seen }
+  return checkQuiz(quiz, context).map((check) => {
     const set = check.level === 'look' ? asideOf.get(check.code) : undefined
     return set ? { ...check, aside: set } : check
   })
