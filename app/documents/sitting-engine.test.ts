@@ -222,6 +222,7 @@ describe('checking while working', () => {
     await store.check('i1')
     expect([textOf('i1'), store.help.i1!.verdict, store.canWriteIn('i1')]).toEqual(['flood', 'wrong', true])
     store.change('i1', { response: { text: 'ebb' } })
+    expect(store.help.i1!.verdict).toBeNull()
     await store.check('i1')
     expect([textOf('i1'), store.help.i1!.verdict, store.canWriteIn('i1')]).toEqual(['ebb', 'right', false])
     store.change('i1', { response: { text: 'changed' } })

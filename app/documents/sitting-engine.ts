@@ -257,6 +257,10 @@ export class SittingEngine {
 
   change(item: string, values: Partial<Omit<Entry, 'seq'>>): void {
     if (!this.canWriteIn(item)) return
+    const help = this.help[item]
+    // What was said of an answer is not said of another one.
+    if (help?.verdict && 'response' in values)
+      this.help = { ...this.help, [item]: { ...help, verdict: null, comments: [] } }
     this.write(item, { ...(this.answers[item] ?? { response: null, flagged: false }), ...values })
     this.keepHere()
     this.schedule(pauseBeforeSave)

@@ -44,8 +44,10 @@ function ruleSet(id: string, name: string, words: string, rules: Partial<SetRule
 
 /** Sets of our own. */
 export const ruleSets: readonly RuleSet[] = [
-  ruleSet('practice', 'Practice', 'As often as they like, with everything shown at once.', {
+  ruleSet('practice', 'Practice', 'As often as they like, checked while they work, with everything shown at once.', {
     limit: null,
+    counts: 'nothing',
+    working: { check: true, tries: null, cost: 0, comments: true, hints: true, hintCost: 0 },
     atClosing: 'clock',
     attempts: { ...usual.attempts, count: null },
     grade: { ...usual.grade, method: 'highest' },

@@ -124,7 +124,7 @@ export const working: Rule<Working> = {
       : [
           ...(value.check
             ? [
-                `You can check an answer while you work, ${triesWords(value.tries)}${value.cost ? `; each further try costs ${value.cost} % of the question’s points` : ''}.`,
+                `You can check an answer while you work, ${value.tries === null ? 'as often as you like' : triesWords(value.tries)}${value.cost ? `; each further try costs ${value.cost} % of the question’s points` : ''}.`,
               ]
             : []),
           ...(value.hints

@@ -75,13 +75,13 @@ onMounted(() => root.value?.querySelector<HTMLElement>('[data-body]')?.focus())
       data-body
       role="application"
       tabindex="0"
-      class="cursor-move opacity-85 outline-offset-2"
+      class="cursor-move outline-offset-2"
       :aria-label="`${kind === 'ruler' ? 'Ruler' : 'Protractor'}, turned by ${place.turn} degrees. Arrow keys move it, [ and ] turn it, Escape puts it away.`"
       @pointerdown="drag"
     >
       <svg :width="size.width" :height="size.height" aria-hidden="true" class="select-none">
         <template v-if="kind === 'ruler'">
-          <rect width="100%" height="100%" class="fill-sheet stroke-ink" stroke-width="2" rx="3" />
+          <rect width="100%" height="100%" class="fill-sheet stroke-ink" fill-opacity="0.4" stroke-width="2" rx="3" />
           <g transform="translate(10 0)">
             <template v-for="mark in marks" :key="mark.at">
               <line :x1="mark.at" :x2="mark.at" y1="0" :y2="mark.long ? 20 : mark.half ? 14 : 8" class="stroke-ink" />
@@ -95,6 +95,7 @@ onMounted(() => root.value?.querySelector<HTMLElement>('[data-body]')?.focus())
           <path
             :d="`M 0 ${radius} A ${radius} ${radius} 0 0 1 ${radius * 2} ${radius} v 12 h -${radius * 2} z`"
             class="fill-sheet stroke-ink"
+            fill-opacity="0.4"
             stroke-width="2"
           />
           <template v-for="ray in rays" :key="ray.degree">

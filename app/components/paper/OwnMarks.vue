@@ -39,6 +39,13 @@ watch(() => own.value.marks, draw, { immediate: true })
 onMounted(draw)
 onBeforeUnmount(clear)
 
+/** Opened, it is written in at once: letters would choose options otherwise. */
+async function toggleNote() {
+  isOpen.value = !isOpen.value
+  await nextTick()
+  document.getElementById(id)?.focus()
+}
+
 function highlight() {
   const root = element()
   const selected = root && selectedIn(root)
@@ -76,7 +83,7 @@ function highlight() {
         type="button"
         class="btn btn-quiet text-label"
         :aria-expanded="isOpen"
-        @click="isOpen = !isOpen"
+        @click="toggleNote"
       >
         <NotebookPen class="size-4" aria-hidden="true" /> {{ own.note ? 'My note' : 'Make a note' }}
       </button>

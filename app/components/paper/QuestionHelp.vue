@@ -61,8 +61,8 @@ async function ask(what: 'check' | 'hint') {
         <template v-if="verdict && sitting.asking !== entry.id">
           <component :is="verdict.icon" class="size-5" :class="verdict.tone" aria-hidden="true" />
           <span class="font-semibold" :class="verdict.tone">{{ verdict.words }}</span>
-          <span class="text-soft">{{ left }}</span>
         </template>
+        <span class="text-soft">{{ left }}</span>
       </p>
     </div>
     <ProblemNote :words="problem" />

@@ -47,7 +47,7 @@ async function copy() {
 
 <template>
   <button v-if="!rule" class="btn font-sans" :disabled="busy" @click="make">Give it to everyone with a link</button>
-  <div v-else-if="made" class="mt-3 w-full border-l-4 border-rule pl-4 font-sans">
+  <div v-else-if="made" class="order-last mt-3 w-full border-l-4 border-rule pl-4 font-sans">
     <p class="small-head">Its address</p>
     <p class="break-all">{{ address }}</p>
     <div class="mt-1 flex flex-wrap gap-1">
@@ -55,5 +55,5 @@ async function copy() {
       <button class="btn btn-quiet" :disabled="busy" @click="renew">Another address</button>
     </div>
   </div>
-  <ProblemNote class="mt-2 font-sans" :words="problem" />
+  <ProblemNote class="order-last mt-2 font-sans" :words="problem" />
 </template>

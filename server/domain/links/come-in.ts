@@ -39,10 +39,14 @@ interface Found {
 
 const nowhere = () => new Problem(404, 'link', 'This link leads nowhere, or not any more. Ask whoever gave it to you.')
 
+/** What the word of a link can look like. */
+const wellFormed = /^[A-Za-z0-9_-]{16,40}$/
+
 /** What a link leads to. Wrong words are counted by where they come from. @throws Problem 404, 429 */
 async function follow(database: Database, token: string, address: string, now: Instant): Promise<Found> {
   let found: Found | null = null
   await countedTry(database, [{ by: `link:${address}`, most: mostFromAddress }], now, async () => {
+    if (!wellFormed.test(token)) return false
     const row = await database.one<QuizLinkRow>('SELECT * FROM quiz_link WHERE token = ?', [token])
     if (!row) return false
     const { quiz, school, stored } = await loadQuiz(database, row.quiz_id)

@@ -84,7 +84,9 @@ export async function helpFor(
     items: Object.fromEntries(
       rows.map((row): [string, ItemHelp] => {
         const place = places.get(row.item)!
-        const checked = last.get(row.item)
+        const found = last.get(row.item)
+        // What was said of an answer is not said of another one.
+        const checked = found && same(readResponse(row.response), found.response) ? found : undefined
         const hints = rule.hints ? hintsOn(edition, place, attempt.language) : []
         return [
           row.item,

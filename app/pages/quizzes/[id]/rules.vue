@@ -14,11 +14,11 @@ const store = useQuiz()
           <div class="flex flex-wrap gap-2"><AddWindow /><LinkNote /><AddNeed /></div>
         </RuleChapter>
         <RuleChapter chapter="sitting"><WallPasswords /></RuleChapter>
-        <RuleChapter chapter="page" />
       </div>
       <div class="space-y-8">
         <RuleChapter chapter="marks" />
         <RuleChapter chapter="release" />
+        <RuleChapter chapter="page" />
       </div>
       <aside class="space-y-6">
         <section>
