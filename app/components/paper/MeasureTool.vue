@@ -10,7 +10,7 @@ const emit = defineEmits<{ close: [] }>()
 const centimetre = 96 / 2.54
 const length = 16
 const radius = 170
-const place = reactive({ x: 120, y: 220, turn: 0 })
+const place = reactive({ x: Math.min(120, window.innerWidth / 30), y: 220, turn: 0 })
 const root = useTemplateRef<HTMLElement>('root')
 const inside = (value: number, most: number) => Math.min(Math.max(value, -100), most)
 function move(x: number, y: number) {

@@ -30,7 +30,9 @@ async function comeIn() {
     } catch (error) {
       const found = error instanceof ApiProblem ? (error.more.faults as { field: string; sentence: string }[]) : null
       if (found) faults.value = Object.fromEntries(found.map(({ field, sentence }) => [field, sentence]))
-      throw error
+      // What is wrong with entries stands beside them.
+      if (!found || (error as ApiProblem).code !== 'entries') throw error
+      announce(sentenceOf(error))
     }
   })
 }
