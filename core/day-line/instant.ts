@@ -1,6 +1,7 @@
 import { facetLabels, type FacetName } from '../release/schema'
 import { count, few } from '../kit/phrases'
 import type { Instant } from '../kit/time'
+import { studentOfClass } from '../schedule/assigned'
 import { lastStartOf } from '../schedule/clock'
 import { alike } from '../schedule/schedule'
 import { spansOf, type DayLine, type LaneClass, type LaneStudent } from './day-line'
@@ -20,6 +21,8 @@ function whoOf(some: readonly LaneStudent[], everybody: readonly LaneStudent[], 
     const members = everybody.filter((student) => student.classes.includes(group))
     if (!members.length || !members.every(({ id }) => all.has(id))) return []
     for (const { id } of members) left.delete(id)
+    // Whoever may still come by a link stands for all who do.
+    if (members.every(({ id }) => id === studentOfClass(group).id)) return [name]
     return [`${members.length === 1 ? 'the one student' : `all ${members.length}`} of ${name}`]
   })
   const rest = some.filter(({ id }) => left.has(id)).map(({ name }) => name)

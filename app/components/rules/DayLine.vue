@@ -6,7 +6,7 @@ import { facetLabels, momentLabels } from '~~/core/release/schema'
 import { dayLine, type ReleaseLane, type SittingLane, type SittingSpan } from '~~/core/day-line/day-line'
 import { eventsOf } from '~~/core/day-line/events'
 import { atInstant } from '~~/core/day-line/instant'
-import { assignedTo, studentOfClass } from '~~/core/schedule/assigned'
+import { assignedTo, stillToCome, studentOfClass } from '~~/core/schedule/assigned'
 import { scheduleFor } from '~~/core/schedule/schedule'
 import { setAt } from '~~/core/quiz/edits'
 
@@ -29,7 +29,9 @@ const rules = computed(() => {
   const windows = known.windows.map((each) => (each.id === move.window ? { ...each, [move.name]: move.at } : each))
   return { ...known, windows }
 })
-const assigned = computed(() => (store.quiz && store.view ? assignedTo(store.view.students, rules.value) : []))
+const assigned = computed(() =>
+  store.quiz && store.view ? assignedTo([...store.view.students, ...stillToCome(rules.value)], rules.value) : [],
+)
 const line = computed(() => {
   if (!store.quiz || !store.view) return null
   const ofClass = (id: string) => scheduleFor(rules.value, studentOfClass(id))

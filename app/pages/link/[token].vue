@@ -28,10 +28,11 @@ async function comeIn() {
       session.take(reply.session)
       await navigateTo(`/my/${reply.quiz}`)
     } catch (error) {
-      const found = error instanceof ApiProblem ? (error.more.faults as { field: string; sentence: string }[]) : null
-      if (found) faults.value = Object.fromEntries(found.map(({ field, sentence }) => [field, sentence]))
+      if (!(error instanceof ApiProblem) || !error.more.faults) throw error
+      const found = error.more.faults as { field: string; sentence: string }[]
+      faults.value = Object.fromEntries(found.map(({ field, sentence }) => [field, sentence]))
       // What is wrong with entries stands beside them.
-      if (!found || (error as ApiProblem).code !== 'entries') throw error
+      if (error.code !== 'entries') throw error
       announce(sentenceOf(error))
     }
   })
