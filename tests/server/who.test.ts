@@ -3,6 +3,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { usualRules, type Rules } from '../../core/quiz'
 import { blankWindow } from '../../core/rules/windows'
 import type { Database } from '../../server/database/database'
+import { studentsByAddress } from '../../server/domain/classes/by-address'
 import { changeClass } from '../../server/domain/classes/keeping'
 import { listClasses } from '../../server/domain/classes/classes'
 import { register } from '../../server/domain/classes/register'
@@ -226,6 +227,21 @@ describe('without names', () => {
     expect(
       (await myQuizzes(db, await person(db, nell), later(3))).quizzes.find(({ id }) => id === quiz)!.attempts,
     ).toHaveLength(1)
+  })
+})
+
+describe('a list of invited people', () => {
+  it('is of students of the school, by their addresses in any form; others are named', async () => {
+    const far = await db.run("INSERT INTO school (id, name, zone) VALUES ('far', 'Far', 'UTC')")
+    expect(far).toBe(1)
+    await db.run(
+      "INSERT INTO person (id, school_id, role, name, email, password_hash) VALUES ('p-far', 'far', 'student', 'Far Off', 'far@far.example', '')",
+    )
+    const [known] = await db.rows<{ email: string }>('SELECT email FROM person WHERE id = ?', [nell])
+    const list = `${known!.email.toUpperCase()}\nmaren@gannet.example\nfar@far.example\nnobody@gannet.example`
+    const found = await studentsByAddress(db, await maren(), list)
+    expect(found.students.map(({ id }) => id)).toEqual([nell])
+    expect(found.unknown).toHaveLength(3)
   })
 })
 

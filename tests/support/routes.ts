@@ -398,6 +398,13 @@ export const routes: Route[] = [
   ['POST', 'my/quizzes/[id]/start', () => '/api/my/quizzes/quiz-lights/start', () => ({ device: 'd1' }), studentOnly],
   ['GET', 'links/[token]', () => '/api/links/none', undefined, noLink],
   ['POST', 'links/[token]', () => '/api/links/none', () => ({ entries: {} }), noLink],
+  [
+    'POST',
+    'students/by-address',
+    () => '/api/students/by-address',
+    () => ({ list: 'nobody@gannet.example' }),
+    teacherOnly,
+  ],
   ['PUT', 'my/quizzes/[id]/done', () => '/api/my/quizzes/quiz-lights/done', () => ({ done: true }), studentOnly],
   [
     'POST',

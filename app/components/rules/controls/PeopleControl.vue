@@ -1,5 +1,8 @@
 <script setup lang="ts">
+import { few } from '~~/core/kit/phrases'
 import { alikeName } from '~~/core/people'
+import { until } from '@vueuse/core'
+import { studentRoutes } from '~/client/students'
 import { addTo, removeFrom, type Edit } from '~~/core/quiz/edits'
 import type { Slot } from '~~/core/rules'
 
@@ -26,6 +29,23 @@ const shown = computed(() => {
     : []
   return [...inSight, ...found.slice(0, mostShown)]
 })
+/** A list of those who are invited, by their addresses. */
+const list = ref('')
+const unknown = ref<string[]>([])
+const { problem, busy, act } = useAct()
+async function invite() {
+  const found = await act(() => studentRoutes.byAddress({ body: { list: list.value } }))
+  if (!found) return
+  unknown.value = found.unknown
+  const fresh = found.students.map(({ id }) => id).filter((id) => !chosen.value.includes(id))
+  if (!fresh.length) return
+  const kept = until(() => store.savedAt).changed({ timeout: 10_000 })
+  emit('edit', addTo(place.path, chosen.value.at(-1) ?? null, fresh))
+  list.value = ''
+  // Their names come with the quiz, once it is kept that it is for them.
+  await kept
+  await store.reload()
+}
 const onlyOne = computed(() => chosen.value.length === 1 && control.value.others === 0)
 function toggle(id: string) {
   if (!chosen.value.includes(id)) emit('edit', addTo(place.path, chosen.value.at(-1) ?? null, [id]))
@@ -53,6 +73,24 @@ function toggle(id: string) {
       >{{ each.name }}</TickBox
     >
     <p v-if="!all.length" class="text-note text-soft">There are none.</p>
+    <details v-if="control.of === 'students'" class="mt-2">
+      <summary class="text-label">Invite by a list of addresses</summary>
+      <form class="mt-1" @submit.prevent="invite">
+        <textarea
+          v-model="list"
+          class="field"
+          rows="3"
+          aria-label="Addresses, one a line"
+          placeholder="petra@school.example"
+          maxlength="100000"
+        />
+        <button class="btn mt-1 py-1" :disabled="busy || !list.trim()">Invite them</button>
+      </form>
+      <ProblemNote :words="problem" />
+      <p v-if="unknown.length" role="status" class="text-note text-amber">
+        Not students of this school: {{ few(unknown, 5) }}.
+      </p>
+    </details>
     <p v-if="onlyOne" class="mt-1 text-note text-soft">To change it, choose another first.</p>
   </fieldset>
 </template>
