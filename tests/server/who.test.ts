@@ -90,7 +90,14 @@ describe('everyone with the link', () => {
     const { attempt } = await begin(quiz, guest)
     await handIn(db, guest, attempt, 1, [], later(3))
     expect((await marksTable(db, quiz, later(4))).students).toMatchObject([
-      { name: 'Ada Quill', classes: ['Everyone with the link'] },
+      {
+        name: 'Ada Quill',
+        classes: ['Everyone with the link'],
+        entries: [
+          { name: 'Name', value: 'Ada Quill' },
+          { name: 'Number', value: '0042' },
+        ],
+      },
     ])
     // A guest is in no list of the school, and the audience in none of its classes.
     expect(JSON.stringify(await listPeople(db, await maren(), peopleQuery.parse({})))).not.toContain('Ada Quill')

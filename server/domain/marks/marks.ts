@@ -13,6 +13,7 @@ import { notFound } from '../problem'
 import { loadEdition } from '../quizzes/edition'
 import { currentState, loadQuiz, quizEndsNow } from '../quizzes/quizzes'
 import { assignedTo } from '../classes/assigned'
+import { loadEntries } from '../links/come-in'
 import { loadReleases } from '../quizzes/releases'
 import { answerWords, everything, reviewedSections, type ReviewedSection } from '../reviews/paper-view'
 import { loadMarks } from '../reviews/review'
@@ -44,6 +45,8 @@ export interface MarkedAttempt {
 export interface MarkedStudent {
   id: string
   name: string
+  /** What they wrote of themselves who came by the link. */
+  entries: { name: string; value: string }[]
   classes: string[]
   attempts: MarkedAttempt[]
   /** The counting grade, exactly. */
@@ -99,11 +102,12 @@ export async function marksTable(database: Database, quizId: string, now: Instan
   await settle(database, { quiz: quizId }, now, 500)
   const row = await loadQuiz(database, quizId)
   const { rules, content } = row.quiz
-  const [students, attempts, released, notices] = await Promise.all([
+  const [students, attempts, released, notices, written] = await Promise.all([
     assignedTo(database, rules),
     loadAttempts(database, { quizzes: [quizId] }),
     loadReleases(database, [quizId]),
     loadNotices(database, { quiz: quizId }, [rules]),
+    rules.link ? loadEntries(database, rules.link.audience) : new Map<string, Record<string, string>>(),
   ])
   const concerned = new Set([
     ...audienceOf(rules).classes,
@@ -128,6 +132,10 @@ export async function marksTable(database: Database, quizId: string, now: Instan
     return {
       id,
       name,
+      entries: (rules.link?.fields ?? []).flatMap((field) => {
+        const value = written.get(id)?.[field.id]
+        return value ? [{ name: field.name, value }] : []
+      }),
       classes: inClasses.flatMap((each) => nameOf.get(each) ?? []),
       attempts: own.map((attempt) => shown(attempt, grade.counted, rules, now)),
       share: grade.share,
@@ -143,6 +151,7 @@ export async function marksTable(database: Database, quizId: string, now: Instan
   const paper = (attempt: Attempt): MarkedStudent => ({
     id: attempt.id,
     name: paperName(attempt.id),
+    entries: [],
     classes: [],
     attempts: [shown(attempt, [], rules, now)],
     share: null,
@@ -184,7 +193,7 @@ export interface MarkedPaper {
   attempt: MarkedAttempt
   edition: number
   sections: ReviewedSection[]
-  aside: { number: number | null; text: string; arrivedAt: Instant; reason: string }[]
+  aside: { number: number | null; text: string; arrivedAt: Instant | null; reason: string }[]
   /** Times away from the page, where that was noted: facts. */
   away: Away[]
 }
@@ -222,11 +231,12 @@ export async function markedPaper(
     attempt: shown(attempt, [], quiz.rules, now),
     edition: edition.number,
     sections,
-    away: await loadAway(database, attemptId),
+    // When somebody was away tells who they are to whoever was in the room.
+    away: quiz.rules.anonymous ? [] : await loadAway(database, attemptId),
     aside: aside.map((each) => ({
       number: numbers.get(each.item) ?? null,
       text: answerWords(paper, edition, each.item, readResponse(each.response)),
-      arrivedAt: fromSql(each.arrived_at),
+      arrivedAt: quiz.rules.anonymous ? null : fromSql(each.arrived_at),
       reason: each.reason,
     })),
   }

@@ -5,7 +5,7 @@ import { sealPaper, sectionStart, type Paper, type Sheet } from '../../../core/p
 import type { Rules } from '../../../core/quiz'
 import { isShutOut } from '../../../core/rules'
 import { clockAt, scheduleFor, type Clock } from '../../../core/schedule'
-import { toSql } from '../../database/codec'
+import { toSql, toSqlOrNever } from '../../database/codec'
 import type { Database, Db } from '../../database/database'
 import { studentsByIds } from '../classes/students'
 import { Problem } from '../problem'
@@ -253,11 +253,11 @@ export async function moveOn(
       [first, id, toSql(now), lease, first],
     )
     if (moved && puts)
-      await db.run('UPDATE answer SET page = ? WHERE attempt_id = ? AND page < ? AND response IS NULL', [
-        paper.pages,
-        id,
-        Math.min(first, paper.pages),
-      ])
+      // What stands in a section with a clock of its own is closed with it.
+      await db.run(
+        'UPDATE answer SET page = ? WHERE attempt_id = ? AND page < ? AND response IS NULL AND stops_at = ?',
+        [paper.pages, id, Math.min(first, paper.pages), toSqlOrNever(null)],
+      )
   })
   return reply()
 }

@@ -50,9 +50,8 @@ const reasons: Record<string, string> = {
         <div v-if="paper.aside.length" class="note-look mt-4">
           <p class="font-semibold">Set aside, and not marked</p>
           <p v-for="(line, index) in paper.aside" :key="index">
-            Question {{ line.number }}: “{{ line.text || 'cleared' }}” {{ reasons[line.reason] ?? line.reason }} ({{
-              when(line.arrivedAt)
-            }})
+            Question {{ line.number }}: “{{ line.text || 'cleared' }}” {{ reasons[line.reason] ?? line.reason
+            }}<template v-if="line.arrivedAt"> ({{ when(line.arrivedAt) }})</template>
           </p>
         </div>
         <details v-if="paper.away.length" class="mt-4">

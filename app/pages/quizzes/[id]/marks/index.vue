@@ -148,7 +148,9 @@ async function closeNow() {
                     v-if="only === 'all'"
                     class="ml-2 text-note text-soft"
                     >{{ student.classes.join(', ') }}</span
-                  >
+                  ><span v-if="student.entries.length" class="block text-small text-soft">{{
+                    student.entries.map((each) => `${each.name}: ${each.value}`).join(' · ')
+                  }}</span>
                 </th>
                 <template v-if="attempt">
                   <td class="py-2 pr-4">
