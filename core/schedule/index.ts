@@ -15,6 +15,7 @@ export { closesNow, whatClosingDoes, type Closing } from './closing'
 export { latestEnd, startsOf, type Starts } from './starts'
 export { maySit, seesQuiz, type MaySit, type WhyNot } from './may-sit'
 export { calendarEvents, type CalendarEvent } from './calendar'
+export { whoSits } from './who-sits'
 export { whySit, type Why } from './why'
 export { attemptsUsedAt, moreAttempts, notSat, type AttemptFact, type Sat } from './attempts'
 export {

@@ -3,7 +3,8 @@ import axe from 'axe-core'
 import type { Page } from 'playwright-core'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { day, plus } from '../../core/kit/time'
-import { addRows, addTo, together } from '../../core/quiz'
+import { addRows, addTo, setAt, together } from '../../core/quiz'
+import { makeLink } from '../../server/domain/links/make-link'
 import { makeEdit } from '../../server/domain/quizzes/edits'
 import { openQuiz } from '../../server/domain/quizzes/open'
 import { createQuiz, loadQuiz } from '../../server/domain/quizzes/quizzes'
@@ -23,6 +24,8 @@ beforeAll(async () => {
   const maren = await person(db, 'p-maren')
   await createQuiz(db, maren, 'Shared', now, 'quiz-shared')
   const { quiz } = await loadQuiz(db, 'quiz-shared')
+  const { audience, token } = await makeLink(db, maren, 'quiz-shared', now)
+  ids.link = token
   await makeEdit(
     db,
     maren,
@@ -42,10 +45,23 @@ beforeAll(async () => {
           fixed: false,
         },
       ]),
+      setAt(quiz, ['rules', 'link'], {
+        audience,
+        by: 'fields',
+        fields: [
+          { id: 'entry-1', name: 'Name', sort: 'name', required: true, unique: false },
+          { id: 'entry-2', name: 'Born', sort: 'date', required: false, unique: false },
+        ],
+      }),
+      // All that a paper can have beside its questions.
+      setAt(quiz, ['rules', 'working', 'check'], true),
+      setAt(quiz, ['rules', 'working', 'hints'], true),
+      ...(['ruler', 'notes', 'highlight'] as const).map((name) => setAt(quiz, ['rules', 'tools', name], true)),
+      setAt(quiz, ['rules', 'tools', 'calculator'], 'scientific'),
       addTo(['rules', 'windows'], null, [
         {
           id: 'w1',
-          classes: ['c-tuesday'],
+          classes: ['c-tuesday', audience],
           opens: now,
           closes: plus(now, day),
           due: null,
@@ -119,6 +135,8 @@ const views: [string, string, () => string][] = [
   ['joining', 'nobody', () => '/join'],
   ['first start', 'nobody', () => '/first-start'],
   ['a link that is over', 'nobody', () => '/come-in/none'],
+  ['the link of a quiz', 'nobody', () => `/link/${ids.link}`],
+  ['rules with a link', 'teacher', () => '/quizzes/quiz-shared/rules'],
   ['my quizzes', 'student', () => '/my'],
   ['before sitting', 'student', () => '/my/quiz-buoys'],
   ['sitting', 'student', () => `/sit/${ids.sitting}`],

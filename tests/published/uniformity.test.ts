@@ -87,7 +87,7 @@ describe('uniformity', () => {
     expect([...counts.keys()].some((outcome) => outcome.startsWith('0'))).toBe(false)
     expect(counts.size).toBe(9)
     expect(chiSquare(counts, 9)).toBeLessThan(jstat.jStat.chisquare.inv(0.999, 8))
-  })
+  }, 60_000)
 })
 
 describe('determinism', () => {

@@ -2,7 +2,7 @@
 import { useMediaQuery } from '@vueuse/core'
 import { clockTime, count, sentenceTime } from '~~/core/kit/phrases'
 import { minute, type Instant } from '~~/core/kit/time'
-import { facetLabels, momentLabels } from '~~/core/release/schema'
+import { facetLabels, momentLabels, type FacetName, type FacetRule } from '~~/core/release/schema'
 import { dayLine, type ReleaseLane, type SittingLane, type SittingSpan } from '~~/core/day-line/day-line'
 import { eventsOf } from '~~/core/day-line/events'
 import { atInstant } from '~~/core/day-line/instant'
@@ -20,14 +20,21 @@ const now = useNow(30_000)
 const when = (at: string) => sentenceTime(at, session.zone)
 
 /** A time that is being moved: what the line shows until it is let go. */
-type Moved = { window: string; name: 'opens' | 'closes' | 'due' | 'latestStart'; at: Instant }
+type WindowTime = 'opens' | 'closes' | 'due' | 'latestStart'
+type Moved = { at: Instant } & ({ window: string; name: WindowTime } | { facet: FacetName })
 const moved = shallowRef<Moved | null>(null)
 const rules = computed(() => {
   const known = store.quiz!.rules
   const move = moved.value
   if (!move) return known
+  if ('facet' in move) return { ...known, release: { ...known.release, [move.facet]: releasedAt(move.facet, move.at) } }
   const windows = known.windows.map((each) => (each.id === move.window ? { ...each, [move.name]: move.at } : each))
   return { ...known, windows }
+})
+/** A facet shown from a set instant on. */
+const releasedAt = (facet: FacetName, instant: Instant): FacetRule => ({
+  ...store.quiz!.rules.release[facet],
+  from: { at: 'instant', instant },
 })
 const assigned = computed(() =>
   store.quiz && store.view ? assignedTo([...store.view.students, ...stillToCome(rules.value)], rules.value) : [],
@@ -49,21 +56,25 @@ function instantAt(x: number): Instant {
   const { left: start, width: whole } = area.value!.getBoundingClientRect()
   return scale.value!.from((x - start) / whole / (room / 100))
 }
-function move(window: string, name: Moved['name'], at: Instant) {
+function move(next: Moved) {
   hold()
-  moved.value = { window, name, at }
-  cursor.value = at
+  moved.value = next
+  cursor.value = next.at
 }
 function letGo() {
   moved.value = null
   letLoose()
 }
-function set(window: string, name: Moved['name'], at: Instant) {
+function set(next: Moved) {
   letGo()
-  store.make(setAt(store.quiz!, ['rules', 'windows', window, name], at))
+  store.make(
+    'facet' in next
+      ? setAt(store.quiz!, ['rules', 'release', next.facet, 'from'], releasedAt(next.facet, next.at).from)
+      : setAt(store.quiz!, ['rules', 'windows', next.window, next.name], next.at),
+  )
 }
 /** Times of a class's window that are moved on its lane. */
-function handles(lane: SittingLane, span: SittingSpan): { name: Moved['name']; title: string; at: Instant }[] {
+function handles(lane: SittingLane, span: SittingSpan): { name: WindowTime; title: string; at: Instant }[] {
   const window = rules.value.windows.find(({ id }) => id === span.window)
   if (!lane.isClass || !window || window.closedAt !== null) return []
   const titles = { opens: 'opens', latestStart: 'latest start', due: 'due', closes: 'closes' } as const
@@ -72,6 +83,9 @@ function handles(lane: SittingLane, span: SittingSpan): { name: Moved['name']; t
     return at === null || !inSight(at, at) ? [] : [{ name, title: `${lane.name}, ${titles[name]}`, at }]
   })
 }
+
+/** Whether a facet is shown from a set instant on: only that is moved, other moments follow what they wait for. */
+const isSet = (facet: FacetName) => rules.value.release[facet].from.at === 'instant'
 
 const told = computed(() =>
   cursor.value && line.value && store.view
@@ -234,8 +248,8 @@ function spanWords(lane: ReleaseLane, span: ReleaseLane['spans'][number]): strin
                   :name="handle.title"
                   :words="when(handle.at)"
                   :place-to-instant="instantAt"
-                  @move="move(span.window, handle.name, $event)"
-                  @set="set(span.window, handle.name, $event)"
+                  @move="move({ window: span.window, name: handle.name, at: $event })"
+                  @set="set({ window: span.window, name: handle.name, at: $event })"
                   @leave="letGo"
                 />
               </template>
@@ -263,6 +277,17 @@ function spanWords(lane: ReleaseLane, span: ReleaseLane['spans'][number]): strin
                 <span v-else-if="!span.from" class="absolute inset-y-0 left-0 text-soft"
                   >{{ spanWords(lane, span) }}: not foreseen</span
                 >
+                <DayHandle
+                  v-if="index === 0 && isSet(lane.facet) && span.from && inSight(span.from, span.from)"
+                  :at="span.from"
+                  :place="left(span.from)"
+                  :name="`${facetLabels[lane.facet]}, shown from`"
+                  :words="when(span.from)"
+                  :place-to-instant="instantAt"
+                  @move="move({ facet: lane.facet, at: $event })"
+                  @set="set({ facet: lane.facet, at: $event })"
+                  @leave="letGo"
+                />
               </template>
             </div>
           </li>
@@ -274,8 +299,8 @@ function spanWords(lane: ReleaseLane, span: ReleaseLane['spans'][number]): strin
           ><span class="font-semibold text-bloom">{{ when(cursor) }}</span> {{ told.start }} {{ told.work }}
           {{ told.see }}</template
         ><span v-else class="text-soft"
-          >Point at the line, or use arrow and page keys on it: what holds at that instant is told here. Ends of windows
-          are dragged, or moved by arrow keys.</span
+          >Point at the line, or use arrow and page keys on it: what holds at that instant is told here. Ends of
+          windows, due times and releases at a set time are dragged, or moved by arrow keys.</span
         >
       </p>
     </div>

@@ -11,6 +11,7 @@ const store = useQuiz()
       <div class="space-y-8">
         <RuleChapter v-slot="{ empty }" chapter="who">
           <p v-if="empty || !store.quiz?.rules.windows.length" class="text-soft">Nobody can sit it yet.</p>
+          <WhoSits />
           <div class="flex flex-wrap gap-2"><AddWindow /><LinkNote /><AddNeed /></div>
         </RuleChapter>
         <RuleChapter chapter="sitting"><WallPasswords /></RuleChapter>
