@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { sentenceTime } from '../kit/phrases'
 import { slot } from './pieces'
 import type { Control, Rule } from './rule'
 import { whoWords } from './window/who'
@@ -27,7 +28,7 @@ export const password: Rule<string | null> = {
   chapter: 'sitting',
   schema: z.string().trim().min(1, 'A password has at least one character.').max(80).nullable(),
   usual: null,
-  sentences: (value, { quiz, names }) => [
+  sentences: (value, { quiz, names, zone }) => [
     {
       key: 'password',
       pieces: [
@@ -40,7 +41,7 @@ export const password: Rule<string | null> = {
           text('No password'),
           quiz.rules.windows.map((window) =>
             slot(
-              `For ${whoWords(window, names)} alone`,
+              `For ${whoWords(window, names)}, ${sentenceTime(window.opens, zone)}`,
               ['rules', 'windows', window.id, 'password'],
               window.password,
               window.password ?? 'none of its own',

@@ -85,7 +85,10 @@ function handles(lane: SittingLane, span: SittingSpan): { name: WindowTime; titl
 }
 
 /** Whether a facet is shown from a set instant on: only that is moved, other moments follow what they wait for. */
-const isSet = (facet: FacetName) => rules.value.release[facet].from.at === 'instant'
+function setInstant(facet: FacetName): Instant | null {
+  const { from } = rules.value.release[facet]
+  return from.at === 'instant' && inSight(from.instant, from.instant) ? from.instant : null
+}
 
 const told = computed(() =>
   cursor.value && line.value && store.view
@@ -278,11 +281,11 @@ function spanWords(lane: ReleaseLane, span: ReleaseLane['spans'][number]): strin
                   >{{ spanWords(lane, span) }}: not foreseen</span
                 >
                 <DayHandle
-                  v-if="index === 0 && isSet(lane.facet) && span.from && inSight(span.from, span.from)"
-                  :at="span.from"
-                  :place="left(span.from)"
+                  v-if="index === 0 && setInstant(lane.facet)"
+                  :at="setInstant(lane.facet)!"
+                  :place="left(setInstant(lane.facet)!)"
                   :name="`${facetLabels[lane.facet]}, shown from`"
-                  :words="when(span.from)"
+                  :words="when(setInstant(lane.facet)!)"
                   :place-to-instant="instantAt"
                   @move="move({ facet: lane.facet, at: $event })"
                   @set="set({ facet: lane.facet, at: $event })"
