@@ -49,6 +49,8 @@ class Server {
   malformed: string | null = null
   /** Items that come back at the end. */
   putOff: string[] = []
+  /** They were away too long from a paper that is sat in one go. */
+  away = false
   /** Items that were checked, in order. */
   checked: string[] = []
   private loseReply() {
@@ -76,6 +78,7 @@ class Server {
   remote = (attempt: string): SittingRemote => ({
     open: () =>
       this.wire(() => {
+        if (this.away) throw new ApiProblem(409, 'shut-out', 'You were away.')
         if (this.rest) throw new ApiProblem(409, 'break', 'You are taking a break.', this.rest)
         return {
           attempt,
@@ -98,7 +101,11 @@ class Server {
           })),
         } as unknown as OpenedSitting
       }),
-    clock: (lease) => this.wire(() => ({ ...this.clock(), leaseHeld: lease === this.lease, sections: [] })),
+    clock: (lease) =>
+      this.wire(() => {
+        if (this.away) throw new ApiProblem(409, 'shut-out', 'You were away.')
+        return { ...this.clock(), leaseHeld: lease === this.lease, sections: [] }
+      }),
     enter: ({ lease, section }) =>
       this.wire(() => {
         if (lease !== this.lease) throw new ApiProblem(409, 'lease', 'On another device.')
@@ -265,6 +272,23 @@ describe('checking while working', () => {
     expect(store.help.i1!.hints).toEqual(['one'])
     await store.hint('i1')
     expect(store.help.i1!.hints).toEqual(['one', 'two'])
+  })
+})
+
+describe('one sitting', () => {
+  it('whoever was away is told, what they wrote is sent, and once let in they go on', async () => {
+    server.isUp = false
+    store.change('i1', { response: { text: 'written offline' } })
+    await vi.advanceTimersByTimeAsync(5000)
+    server.isUp = true
+    server.away = true
+    await store.ask()
+    await vi.advanceTimersByTimeAsync(20)
+    expect([store.phase, store.refused, textOf('i1')]).toEqual(['loading', 'You were away.', 'written offline'])
+    await expect(store.open()).rejects.toThrow('You were away.')
+    server.away = false
+    await store.open()
+    expect([store.phase, store.refused, store.canWrite]).toEqual(['sitting', '', true])
   })
 })
 

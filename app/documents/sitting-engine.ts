@@ -95,6 +95,8 @@ export class SittingEngine {
   setAside = 0
   /** What questions have been helped with, where the rules help while working. */
   help: Readonly<Record<string, ItemHelp>> = {}
+  /** Why the paper is closed to its student for now; empty while it is not. */
+  refused = ''
   /** The question whose answer is being checked, or that is being given a hint: it stays as it is meanwhile. */
   asking: string | null = null
   /** How many answers in files are on their way. */
@@ -178,9 +180,11 @@ export class SittingEngine {
         if (error instanceof ApiProblem && error.code === 'ended')
           await sendLeftOver(this.attempt, (body) => this.remote.save(body), this.memory).catch(() => {})
         if (error instanceof ApiProblem && error.code === 'break') this.restUntil(error.more as unknown as Rest)
+        if (error instanceof ApiProblem && error.code === 'shut-out') this.shutOut(error.message)
         throw error
       })
     if (this.left) return
+    this.refused = ''
     this.hear(result.clock.now)
     const memory = this.memory.read(nameOf(this.attempt)) as Remembered | null
     this.rest = null
@@ -406,8 +410,18 @@ export class SittingEngine {
       else if (!reply.leaseHeld) this.lease = 'lost'
       this.changed()
     } catch (error) {
-      this.noteTrouble(error)
+      if (error instanceof ApiProblem && error.code === 'shut-out') this.shutOut(error.message)
+      else this.noteTrouble(error)
     }
+  }
+
+  /** The paper is sat in one go, and its student was away too long: what was written is sent, and their teacher lets them in. */
+  private shutOut(sentence: string): void {
+    void this.flush()
+    this.refused = sentence
+    this.phase = 'loading'
+    this.stopTimers()
+    this.changed()
   }
 
   /** Signed out is not offline: waiting would not help. Anything else is tried again. */

@@ -73,6 +73,7 @@ export const useSitting = defineStore('sitting', () => {
     setAside: map('setAside', 0),
     help: map('help', {}),
     asking: map('asking', null),
+    refused: map('refused', ''),
     questions: map('questions', []),
     canWrite: map('canWrite', false),
     /** Opens a paper on this device. @param language chosen just now; absent keeps what was chosen before. @throws ApiProblem */

@@ -110,6 +110,8 @@ describe('one sitting', () => {
     const shut = async (at: string) =>
       (await marksTable(db, quiz, at)).students.find(({ id }) => id === nell)!.attempts[0]!.shutOut
     expect(await shut(later(7.5))).toBe(false)
+    // Whose page stayed open without a connection was away as well.
+    await expect(sittingClock(db, nell, attempt, 3, later(8))).rejects.toMatchObject({ code: 'shut-out' })
     await expect(openSitting(db, nell, attempt, 'd3', later(8))).rejects.toMatchObject({
       status: 409,
       code: 'shut-out',

@@ -553,9 +553,9 @@ async function timeIsUp() {
     />
   </div>
   <main v-else id="main" class="mx-auto max-w-xl px-6 py-24">
-    <template v-if="problem">
-      <h1 class="text-2xl">The paper cannot be opened</h1>
-      <p class="mt-3 text-lg">{{ problem }}</p>
+    <template v-if="problem || sitting.refused">
+      <h1 class="text-2xl">{{ sitting.refused ? 'You have been away' : 'The paper cannot be opened' }}</h1>
+      <p class="mt-3 text-lg">{{ sitting.refused || problem }}</p>
       <div class="mt-6 flex gap-3">
         <button class="btn btn-main" @click="open">Try again</button
         ><NuxtLink class="btn" to="/my">My quizzes</NuxtLink>

@@ -201,7 +201,8 @@ export async function sittingClock(
   now: Instant,
 ): Promise<SittingClock & { leaseHeld: boolean; sections: SectionClock[] }> {
   const attempt = await ownAttempt(database, student, id, now)
-  if (attempt.seenAt !== null && attempt.lease === lease) await noteSeenAt(database, attempt, now)
+  // Also whose page stayed open without a connection was away.
+  if (attempt.seenAt !== null && attempt.lease === lease) await ensureNotShutOut(database, attempt, now)
   const entered = await enteredSections(database, id)
   return {
     ...(await clockOf(database, attempt, now)),
