@@ -1,5 +1,6 @@
 import { hasEnded, instantOfEnd, latest, type Instant } from '../kit/time'
 import type { Rules } from '../quiz/schema'
+import { releaseClasses } from '../schedule/assigned'
 import { alike } from '../schedule/schedule'
 import { latestEnd, startsOf } from '../schedule/starts'
 import { earliestSight } from './earliest'
@@ -28,8 +29,9 @@ export function leakBetween(
   const ends = endsOf(from.everyone)
   const sights = alike(from.everyone, ({ classes }) => classes.join()).flatMap(({ schedule, students }) => {
     const starts = startsOf(schedule)
+    const classes = releaseClasses(from.rules, students[0]!.classes)
     return telling.flatMap((facet) => {
-      const at = earliestSight(from.rules, facet, schedule, students[0]!.classes, ends, starts)
+      const at = earliestSight(from.rules, facet, schedule, classes, ends, starts)
       return at === null ? [] : [{ facet, at, ids: students.map((each) => each.schedule.student) }]
     })
   })

@@ -1,5 +1,6 @@
 import { hasEnded, instantOfEnd, latest, minute, plus, type End, type Instant } from '../kit/time'
 import type { Rules } from '../quiz/schema'
+import { releaseClasses } from '../schedule/assigned'
 import { alike } from '../schedule/schedule'
 import { latestEndFrom, startsOf, type Starts } from '../schedule/starts'
 import { sightsOf, toldAtWork, type Sight } from './earliest'
@@ -57,7 +58,7 @@ export function leaks(rules: Rules, everyone: readonly Assigned[], facets: reado
         return known
       }
       for (const sort of sorts) {
-        const sights = sightsOf(rules, facet, sort.schedule, sort.classes, ends, sort.starts)
+        const sights = sightsOf(rules, facet, sort.schedule, releaseClasses(rules, sort.classes), ends, sort.starts)
         const first = earliest(sights)
         if (!first) continue
         group(first.at, sort)

@@ -1,6 +1,7 @@
 /** How a paper is sat: section by section, putting off, in one go, notes of one's own, the record of leaving the page. */
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Content, Rules } from '../../core/quiz'
+import { mapInOrder } from '../../server/database/batches'
 import type { Database } from '../../server/database/database'
 import { markedPaper, marksTable } from '../../server/domain/marks/marks'
 import { noteAway } from '../../server/domain/sittings/away'
@@ -188,11 +189,11 @@ describe('leaving the page', () => {
   })
   it('is kept at most 500 times for a paper', async () => {
     const { quiz, attempt } = await begun('watched-much', { watched: true })
-    const tokens = Array.from({ length: 520 }, (_, i) => `token-${String(i).padStart(6, '0')}`)
-    for (let i = 0; i < tokens.length; i += 40)
-      await Promise.all(
-        tokens.slice(i, i + 40).map((token) => noteAway(db, nell, attempt, { token, seconds: 1 }, later(5))),
-      )
-    expect((await markedPaper(db, quiz, attempt, later(6))).away.length).toBeLessThanOrEqual(510)
+    // All but two of them at once: what is counted is what is there.
+    const rows = Array.from({ length: 498 }, (_, i) => [attempt, `before-${i}`, day.slice(0, 19).replace('T', ' '), 1])
+    await db.run('INSERT INTO attempt_away (attempt_id, token, left_at, seconds) VALUES ?', [rows])
+    const tokens = ['token-one', 'token-two', 'token-three', 'token-four']
+    await mapInOrder(tokens, (token) => noteAway(db, nell, attempt, { token, seconds: 1 }, later(5)))
+    expect((await markedPaper(db, quiz, attempt, later(6))).away).toHaveLength(500)
   })
 })
