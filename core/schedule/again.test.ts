@@ -28,7 +28,18 @@ describe('taking a paper up again', () => {
     ['never', { limit: null }, { closes: null }, { is: 'never' }],
   ])('until %s', (_words, rules, window, expected) => expect(until(rules, window)).toEqual(expected))
 
-  const finished = { state: 'handed' as const, endedBy: 'student' as const, isLast: true, marking: false }
+  it('ends when a teacher closes the window at once, whatever is due later', () => {
+    const closed = { due: at('11:30'), closes: at('10:20'), closedAt: at('10:20') }
+    expect(until({ limit: null }, closed)).toEqual({ is: 'at', at: at('10:20') })
+  })
+
+  const finished = {
+    state: 'handed' as const,
+    endedBy: 'student' as const,
+    isLast: true,
+    marking: false,
+    isGiven: true,
+  }
   const end = { is: 'at' as const, at: at('11:00') }
   it.each([
     [{}, at('10:59'), true],
@@ -38,6 +49,7 @@ describe('taking a paper up again', () => {
     [{ endedBy: 'teacher' as const }, at('10:30'), 'The time of this paper is up.'],
     [{ state: 'unsent' as const }, at('10:30'), 'The time of this paper is up.'],
     [{ state: 'open' as const }, at('10:30'), 'This paper is under way.'],
+    [{ isGiven: false }, at('10:30'), 'This quiz is not open any more.'],
     [{ marking: true }, at('10:30'), 'Your teacher has begun to mark it.'],
   ])('%j at %s: %s', (over, now, expected) => {
     const found = mayAgain({ ...finished, ...over }, end, now)

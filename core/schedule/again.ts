@@ -1,7 +1,7 @@
 import { earlier, endAt, never, type End, type Instant } from '../kit/time'
 import type { Window } from '../quiz/schema'
 import type { Limits } from './clock'
-import { windowEnd, type Schedule } from './schedule'
+import { isClosed, windowEnd, type Schedule } from './schedule'
 
 /**
  * Until when a paper that its student has handed in may be taken up again (semantics §6): the due time of the window in
@@ -10,7 +10,9 @@ import { windowEnd, type Schedule } from './schedule'
  */
 export function againUntil(schedule: Schedule, window: Window | undefined, limits: Pick<Limits, 'deadline'>): End {
   if (!schedule.attempts.again) return { is: 'beforeAll' }
-  const until = earlier(window ? (window.due ?? windowEnd(schedule, window)) : null, limits.deadline)
+  // One that a teacher has closed at once is over for everybody, whatever was due later.
+  const end = window ? (isClosed(window) ? window.closes : (window.due ?? windowEnd(schedule, window))) : null
+  const until = earlier(end, limits.deadline)
   return until === null ? never : endAt(until)
 }
 
@@ -22,14 +24,17 @@ export interface Finished {
   isLast: boolean
   /** Somebody has begun to mark it by hand. */
   marking: boolean
+  /** Its quiz is given to students: neither withdrawn nor filed away. */
+  isGiven: boolean
 }
 
 export type Again = { may: true; until: Instant | null } | { may: false; sentence: string }
 
 /** Whether a student may take a paper up again at an instant; says why not. */
-export function mayAgain({ state, endedBy, isLast, marking }: Finished, until: End, now: Instant): Again {
+export function mayAgain({ state, endedBy, isLast, marking, isGiven }: Finished, until: End, now: Instant): Again {
   const no = (sentence: string): Again => ({ may: false, sentence })
   if (until.is === 'beforeAll') return no('Handing in was final.')
+  if (!isGiven) return no('This quiz is not open any more.')
   if (state === 'open') return no('This paper is under way.')
   if (!isLast) return no('You have begun a further attempt: this one is as you handed it in.')
   if (state === 'unsent' || endedBy !== 'student') return no('The time of this paper is up.')

@@ -1,3 +1,4 @@
+import { linkLeads } from '../rules/link'
 import { noAccommodation } from '../quiz/accommodation'
 import type { Rules, Student } from '../quiz/schema'
 import type { Assigned } from '../release/ends'
@@ -41,7 +42,7 @@ export const studentOfClass = (id: string): Student => ({
 
 /** Whoever may still come by the link of a quiz, as one student: there may be such, whoever has come. */
 export function stillToCome({ link, windows }: Pick<Rules, 'link' | 'windows'>): Student[] {
-  if (!link || !windows.some((window) => window.classes.includes(link.audience))) return []
+  if (!link || !linkLeads({ link, windows })) return []
   return [{ ...studentOfClass(link.audience), name: 'Everyone with the link' }]
 }
 

@@ -2,6 +2,9 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { usualRules, type Rules } from '../../core/quiz'
 import type { Database } from '../../server/database/database'
+import { blankWindow } from '../../core/rules/windows'
+import { closeNow } from '../../server/domain/quizzes/close'
+import { setQuizState } from '../../server/domain/quizzes/open'
 import { giveMark } from '../../server/domain/marks/by-hand'
 import { marksTable } from '../../server/domain/marks/marks'
 import { reviewFor } from '../../server/domain/reviews/review'
@@ -121,6 +124,25 @@ describe('taking a paper up again', () => {
     await giveMark(db, await person(db, 'p-maren'), marked, attempt, { item, points: 1, comment: '' }, later(6))
     await expect(takeUpAgain(db, nell, attempt, later(7))).rejects.toThrow(/begun to mark/)
     expect((await review(attempt, later(7))).again).toBeUndefined()
+  })
+  it('not once a teacher has closed the quiz at once or withdrawn it, whatever was due later', async () => {
+    const maren = await person(db, 'p-maren')
+    const window = {
+      ...blankWindow({ id: 'w1', classes: ['c-tuesday'], opens: day, closes: later(180) }),
+      due: later(150),
+    }
+    const closed = await openedQuiz(db, 'up-closed', { ...attempts({ again: true }), windows: [window], limit: null })
+    const attempt = await begin(closed)
+    await handIn(db, nell, attempt, 1, [], later(5))
+    expect((await review(attempt, later(6))).again).toEqual({ until: later(150) })
+    await closeNow(db, maren, closed, later(10))
+    expect((await review(attempt, later(11))).again).toBeUndefined()
+    await expect(takeUpAgain(db, nell, attempt, later(11))).rejects.toThrow(/too late/)
+    const withdrawn = await openedQuiz(db, 'up-withdrawn', attempts({ again: true }))
+    const other = await begin(withdrawn)
+    await handIn(db, nell, other, 1, [], later(5))
+    await setQuizState(db, maren, withdrawn, 'withdrawn', later(10))
+    await expect(takeUpAgain(db, nell, other, later(11))).rejects.toThrow(/not open any more/)
   })
   it('handing in is final unless the rules say otherwise', async () => {
     const attempt = await begin(await openedQuiz(db, 'up-final'))

@@ -5,7 +5,7 @@ import type { Database, Db } from '../../database/database'
 import { toSql } from '../../database/codec'
 import { studentsByIds } from '../classes/students'
 import { Problem } from '../problem'
-import { loadQuiz } from '../quizzes/quizzes'
+import { loadQuiz, type LoadedQuiz } from '../quizzes/quizzes'
 import { recordLine } from '../record'
 import { loadAttempts, type Attempt } from './attempts'
 import { ownAttempt } from './own-attempt'
@@ -19,7 +19,7 @@ export const againEnd = (rules: Rules, student: Student, attempt: Pick<Attempt, 
 /** Whether a student may take an attempt up again; reads what somebody has marked by hand. */
 export async function againFor(
   db: Db,
-  rules: Rules,
+  { quiz: { rules }, stored }: Pick<LoadedQuiz, 'quiz' | 'stored'>,
   student: Student,
   attempt: Attempt,
   own: readonly Attempt[],
@@ -29,7 +29,13 @@ export async function againFor(
   const marked = await db.one('SELECT 1 FROM hand_mark WHERE attempt_id = ? LIMIT 1', [attempt.id])
   const isLast = own.every(({ number }) => number <= attempt.number)
   return mayAgain(
-    { state: attempt.state, endedBy: attempt.endedBy, isLast, marking: marked !== undefined },
+    {
+      state: attempt.state,
+      endedBy: attempt.endedBy,
+      isLast,
+      marking: marked !== undefined,
+      isGiven: stored === 'published',
+    },
     againEnd(rules, student, attempt),
     now,
   )
@@ -51,9 +57,9 @@ export async function takeUpAgain(database: Database, person: string, id: string
     )
     const [attempt] = await loadAttempts(db, { ids: [id] })
     if (attempt!.state === 'open') return
-    const { quiz } = await loadQuiz(db, attempt!.quiz)
+    const row = await loadQuiz(db, attempt!.quiz)
     const own = await loadAttempts(db, { quizzes: [attempt!.quiz], student: person })
-    const again = await againFor(db, quiz.rules, student, attempt!, own, now)
+    const again = await againFor(db, row, student, attempt!, own, now)
     if (!again.may) throw new Problem(409, 'again', again.sentence)
     if (!held) throw new Problem(409, 'again', 'The time of this paper is up.')
     await db.run(
