@@ -29,6 +29,14 @@ const clock = computed(
 )
 
 async function leave() {
+  const sure =
+    !session.person?.guest ||
+    (await confirmed(
+      'Sign out?',
+      'You came by a link, without a password: nothing but this browser knows you. Signed out, you cannot come back to what you have sat.',
+      'Sign out all the same',
+    ))
+  if (!sure) return
   await session.signOut()
   await navigateTo('/sign-in')
 }

@@ -40,7 +40,10 @@ async function leaveEverywhere() {
   <main id="main" class="mx-auto w-full max-w-lg px-5 py-8">
     <h1 class="text-3xl">{{ session.person?.name }}</h1>
     <p class="text-soft">{{ session.school }}</p>
-    <form class="mt-8 space-y-4" @submit.prevent="change">
+    <p v-if="session.person?.guest" class="mt-4">
+      You came by a link: you have no password, and this browser alone knows you.
+    </p>
+    <form v-else class="mt-8 space-y-4" @submit.prevent="change">
       <h2 class="border-b border-ink pb-1 text-xl">Password</h2>
       <LabelledField label="The password until now"
         ><input v-model="current" class="field" type="password" autocomplete="current-password" required
@@ -69,7 +72,7 @@ async function leaveEverywhere() {
         <code>{{ calendar }}</code>
       </p>
     </section>
-    <section class="mt-10">
+    <section v-if="!session.person?.guest" class="mt-10">
       <h2 class="border-b border-ink pb-1 text-xl">Devices</h2>
       <p class="mt-2 text-soft">
         A device that you have lost, or a computer that you have left open: sign out on all of them.

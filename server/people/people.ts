@@ -8,6 +8,8 @@ export interface Person {
   zone: string
   /** Runs the school: its people, terms and zone. */
   admin: boolean
+  /** Came by a link without signing in: nothing lets them in again but this session. */
+  guest: boolean
 }
 
 /** One of the demo school's people, to come in as. */
@@ -22,11 +24,11 @@ export interface DemoPerson {
 
 /** A person with their school and its zone; undefined where there is none. */
 export async function findPerson(db: Db, id: string): Promise<Person | undefined> {
-  const row = await db.one<Omit<Person, 'admin'> & { admin: number }>(
-    'SELECT p.id, p.school_id AS school, p.role, p.name, p.admin, s.zone FROM person p JOIN school s ON s.id = p.school_id WHERE p.id = ?',
+  const row = await db.one<Omit<Person, 'admin' | 'guest'> & { admin: number; guest: number }>(
+    'SELECT p.id, p.school_id AS school, p.role, p.name, p.admin, p.guest, s.zone FROM person p JOIN school s ON s.id = p.school_id WHERE p.id = ?',
     [id],
   )
-  return row && { ...row, admin: Boolean(row.admin) }
+  return row && { ...row, admin: Boolean(row.admin), guest: Boolean(row.guest) }
 }
 
 /**

@@ -19,15 +19,15 @@ const found = new Remembered<{ session: Promise<Found | null>; at: Instant }>(50
 const remembered = 3000
 
 async function lookUp(db: Db, token: string, now: Instant): Promise<Found | null> {
-  const row = await db.one<Omit<Person, 'admin'> & { until: string; admin: number }>(
-    `SELECT p.id, p.school_id AS school, p.role, p.name, p.admin, c.zone, s.until FROM session s
+  const row = await db.one<Omit<Person, 'admin' | 'guest'> & { until: string; admin: number; guest: number }>(
+    `SELECT p.id, p.school_id AS school, p.role, p.name, p.admin, p.guest, c.zone, s.until FROM session s
     JOIN person p ON p.id = s.person_id AND p.role = s.role AND p.state = 'here' AND s.password_mark = CONVERT(SHA2(p.password_hash, 256) USING ascii)
     JOIN school c ON c.id = p.school_id WHERE s.token = ? AND s.until > ?`,
     [token, toSql(now)],
   )
   if (!row) return null
-  const { until, admin, ...person } = row
-  return { person: { ...person, admin: Boolean(admin) }, until: fromSql(until) }
+  const { until, admin, guest, ...person } = row
+  return { person: { ...person, admin: Boolean(admin), guest: Boolean(guest) }, until: fromSql(until) }
 }
 
 /**

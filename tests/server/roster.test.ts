@@ -88,6 +88,16 @@ describe('a roster', () => {
     expect(await db.rows('SELECT * FROM left_class')).toEqual([])
   })
 
+  it('leaves alone who has looked at a quiz since: nothing is taken away under what they did', async () => {
+    const { id } = await take(rows)
+    await db.run(
+      "INSERT INTO quiz_notice (quiz_id, person_id, seen_at) SELECT 'quiz-buoys', id, '2030-01-01' FROM person WHERE email = 'una@new.example'",
+    )
+    expect((await undoRoster(db, await maren(), id, later(1))).stayed).toBe(1)
+    await db.run('DELETE FROM quiz_notice')
+    await db.run("DELETE FROM person WHERE email = 'una@new.example'")
+  })
+
   it('leaves alone who has done something since, and says how many', async () => {
     const { id } = await take(rows)
     await db.run("UPDATE person SET password_hash = 'x' WHERE email = 'una@new.example'")

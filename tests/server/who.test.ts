@@ -4,6 +4,7 @@ import { usualRules, type Rules } from '../../core/quiz'
 import { blankWindow } from '../../core/rules/windows'
 import type { Database } from '../../server/database/database'
 import { studentsByAddress } from '../../server/domain/classes/by-address'
+import { joinClass } from '../../server/domain/classes/joining'
 import { changeClass } from '../../server/domain/classes/keeping'
 import { listClasses } from '../../server/domain/classes/classes'
 import { register } from '../../server/domain/classes/register'
@@ -104,6 +105,14 @@ describe('everyone with the link', () => {
     expect((await listClasses(db, await maren())).some(({ id }) => id === audience)).toBe(false)
     const { bytes } = await giveRoster(db, await maren(), 'csv', null, later(4))
     expect(String(bytes)).not.toMatch(/Ada Quill|Everyone with the link/)
+    // A guest is no student of the school: not by another link, nor by the code of a class.
+    const signedIn = await linked('link-guest-signed', { by: 'signedIn' })
+    const asGuest = await person(db, guest)
+    expect(asGuest.guest).toBe(true)
+    await expect(comeIn(db, asGuest, signedIn.token, { entries: {} }, from, later(4))).rejects.toMatchObject({
+      status: 403,
+    })
+    await expect(joinClass(db, asGuest, 'BCDFG234', from, later(4))).rejects.toMatchObject({ status: 403 })
     // Their other quizzes are none.
     await expect(begin('quiz-buoys', guest)).rejects.toMatchObject({ status: 404 })
   })

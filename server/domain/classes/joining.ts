@@ -26,6 +26,12 @@ export async function joinClass(
   address: string,
   now: Instant,
 ): Promise<Joined> {
+  if (person.guest)
+    throw new Problem(
+      403,
+      'guest',
+      'You came by a link, without a password. Sign out first, then join with a name and a password of your own.',
+    )
   const { id, name } = await classByCode(database, typed, { address, person }, now)
   return database.transaction(async (db) => {
     const already = await db.one('SELECT 1 AS yes FROM enrolment WHERE class_id = ? AND person_id = ?', [id, person.id])

@@ -32,9 +32,10 @@ export async function dropStimuli(db: Db, ids: readonly string[]): Promise<void>
 async function dropQuizzes(db: Db, ids: readonly string[]): Promise<string[]> {
   if (!ids.length) return []
   const untouched = (
-    await db.rows<Pick<QuizRow, 'id'>>("SELECT id FROM quiz WHERE id IN (?) AND state = 'draft' AND revision = 0", [
-      ids,
-    ])
+    await db.rows<Pick<QuizRow, 'id'>>(
+      "SELECT id FROM quiz q WHERE id IN (?) AND state = 'draft' AND revision = 0 AND NOT EXISTS (SELECT 1 FROM quiz_link l WHERE l.quiz_id = q.id)",
+      [ids],
+    )
   ).map((row) => row.id)
   if (untouched.length) {
     const about = ['quiz_question', 'quiz_class', 'quiz_group', 'quiz_student', 'quiz_teacher']

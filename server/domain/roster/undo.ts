@@ -135,7 +135,8 @@ async function takeAway(db: Db, made: readonly string[]): Promise<number> {
       `SELECT p.id FROM person p WHERE p.id IN (?) AND p.password_hash = '' AND p.accommodation IS NULL AND p.need_reason = ''
       AND NOT EXISTS (SELECT 1 FROM attempt a WHERE a.student_id = p.id) AND NOT EXISTS (SELECT 1 FROM enrolment e WHERE e.person_id = p.id)
       AND NOT EXISTS (SELECT 1 FROM class_teacher t WHERE t.person_id = p.id) AND NOT EXISTS (SELECT 1 FROM left_class l WHERE l.person_id = p.id)
-      AND NOT EXISTS (SELECT 1 FROM quiz_student q WHERE q.person_id = p.id) AND NOT EXISTS (SELECT 1 FROM own_value v WHERE v.person_id = p.id)`,
+      AND NOT EXISTS (SELECT 1 FROM quiz_student q WHERE q.person_id = p.id) AND NOT EXISTS (SELECT 1 FROM own_value v WHERE v.person_id = p.id)
+      AND NOT EXISTS (SELECT 1 FROM quiz_notice n WHERE n.person_id = p.id) AND NOT EXISTS (SELECT 1 FROM link_entry l WHERE l.person_id = p.id)`,
       [part],
     )
     if (!free.length) return
