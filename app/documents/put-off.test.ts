@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { Sheet } from '../../core/paper/schema'
-import { lowestPage, withPutOff } from './put-off'
+import { pagesBySection, withPutOff } from './put-off'
 
 const question = (id: string, page: number) => ({ type: 'question', id, page })
 const sheet = (movement: Sheet['movement']) =>
@@ -25,15 +25,8 @@ describe('what is put off', () => {
   })
 })
 
-describe('the lowest page that can be turned to', () => {
-  it.each([
-    ['free', 3, 0],
-    ['forward', 2, 2],
-    ['section', 0, 0],
-    ['section', 1, 0],
-    ['section', 2, 2],
-    ['section', 3, 3],
-  ] as const)('%s, from page %i: %i', (movement, page, lowest) =>
-    expect(lowestPage(sheet(movement), page)).toBe(lowest),
-  )
+describe('the pages of each section', () => {
+  it('are those of what it asks, or of its door', () => {
+    expect(pagesBySection(sheet('section'))).toEqual([[0, 1], [2], [3]])
+  })
 })

@@ -16,14 +16,6 @@ export function withPutOff(sheet: Sheet, items: readonly string[]): Sheet {
   }
 }
 
-/** The lowest page that can still be turned to from one, by the way in which a paper is gone through. */
-export function lowestPage({ movement, sections }: Pick<Sheet, 'movement' | 'sections'>, page: number): number {
-  if (movement === 'free') return 0
-  if (movement === 'forward') return page
-  const pagesOf = (section: Sheet['sections'][number]) => [
-    ...section.entries.map((entry) => entry.page),
-    ...(section.waits ? [section.waits.page] : []),
-  ]
-  const here = sections.map(pagesOf).find((pages) => pages.includes(page)) ?? [page]
-  return Math.min(...here)
-}
+/** The pages of each section of a sheet. */
+export const pagesBySection = ({ sections }: Pick<Sheet, 'sections'>): number[][] =>
+  sections.map(({ entries, waits }) => [...entries.map(({ page }) => page), ...(waits ? [waits.page] : [])])

@@ -1,5 +1,6 @@
 import type { Instant } from '~~/core/kit/time'
 import type { Sheet, SheetQuestion } from '~~/core/paper/schema'
+import { lowestPage } from '~~/core/paper/turning'
 import type { HandedIn } from '~~/server/domain/sittings/hand-in'
 import type { AnswerSave, Kept, SaveReply } from '~~/server/domain/sittings/save'
 import type { SectionClock } from '~~/server/domain/sittings/section-clocks'
@@ -10,7 +11,7 @@ import type { OpenedSitting, SittingClock } from '~~/server/domain/sittings/sitt
 import type { Response } from '~/components/paper/response'
 import { ApiProblem } from '../client/api'
 import type { Memory, Timers } from './device'
-import { lowestPage, withPutOff } from './put-off'
+import { pagesBySection, withPutOff } from './put-off'
 
 /** The server as a sitting asks it. @throws ApiProblem */
 export interface SittingRemote {
@@ -226,7 +227,7 @@ export class SittingEngine {
 
   /** The lowest page that can still be turned to. */
   get lowest(): number {
-    return this.opened ? lowestPage(this.opened.sheet, this.page) : 0
+    return this.opened ? lowestPage(this.opened.sheet.movement, pagesBySection(this.opened.sheet), this.page) : 0
   }
 
   private get hasUnsent(): boolean {

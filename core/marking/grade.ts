@@ -1,7 +1,7 @@
 import { makesGrade } from '../rules/counts'
 import { Fraction, atLeast, exact, exactText, fixed, roundHalfAway, sum, type Exact } from '../kit/exact'
 import type { Rules } from '../quiz/schema'
-import type { SectionScores } from './missed'
+import type { SectionScores } from './totals'
 
 /** An ended attempt as its grade needs it. Unsent attempts count as zero. */
 export interface GradedAttempt {

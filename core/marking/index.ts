@@ -9,7 +9,8 @@ export {
   type Mark,
   type Marks,
 } from './mark'
-export { bestOfEach, missedIn, totalsOf, type Earned, type SectionScores, type Totals } from './missed'
+export { bestOfEach, missedIn } from './missed'
+export { totalsOf, type Earned, type SectionScores, type Totals } from './totals'
 export { checkVerdict, closesAfter, costOfHelp, type CheckVerdict, type Helped } from './help'
 export { bestResults, type BestResult, type BestResults } from './best'
 export { lateness, type Lateness } from './late'

@@ -5,7 +5,7 @@ import { kindOf } from '../question/kinds'
 import type { Question } from '../question/schema'
 import type { Edition, WrongCost } from '../quiz/schema'
 import type { Counts } from '../rules/counts'
-import { totalsOf, type Earned, type Totals } from './missed'
+import { totalsOf, type Earned, type Totals } from './totals'
 import { wrongAnswerCost } from './wrong-answer'
 
 /** What applies to an edition after it was sat: a question voided, or full credit for all. */

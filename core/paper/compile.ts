@@ -196,12 +196,6 @@ export function compilePaper(
   return { edition: edition.id, student, attempt, items, pages: numbering.count }
 }
 
-/** The first page of the section in which a page lies: what comes before it is closed where sections are left for good. */
-export function sectionStart({ items }: Pick<Paper, 'items'>, page: number): number {
-  const section = items.find((item) => item.page === page)?.section
-  return Math.min(page, ...items.filter((item) => item.section === section).map((item) => item.page))
-}
-
 /** Values of a varying question of which it can be made; checks before opening have found that there are some. */
 function valuesFor(question: Question, random: Random): Values | null {
   if (!question.vary) return null

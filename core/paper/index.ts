@@ -1,5 +1,6 @@
-export { compilePaper, sectionStart, wholePaper, type CompileOptions } from './compile'
+export { compilePaper, wholePaper, type CompileOptions } from './compile'
 export { drawPools, unsatisfiable, CannotDraw, type Demand } from './draw'
 export { languageOf, languagesOn, sealPaper, sectionsOn, questionOnPaper } from './seal'
 export { requiredMissing } from './required'
 export { paper, sheet, type Paper, type PaperItem, type Sheet, type SheetEntry, type SheetQuestion } from './schema'
+export { lowestPage } from './turning'

@@ -43,6 +43,15 @@ export const entryField = z.strictObject({
 })
 const fields = ['rules', 'link', 'fields']
 
+/** Whether the link of a quiz leads anywhere: a window is for those who come by it. */
+export const linkLeads = ({
+  link: rule,
+  windows,
+}: {
+  link: LinkRule | null
+  windows: readonly { classes: readonly string[] }[]
+}): boolean => rule !== null && windows.some(({ classes }) => classes.includes(rule.audience))
+
 /** What was written into a field, as it is kept and compared; or what is wrong with it, in a sentence. */
 export function readEntry({ name, sort, required }: EntryField, typed: string): { value: string } | { fault: string } {
   const value = typed.normalize('NFC').replace(/\s+/g, ' ').trim()
@@ -92,7 +101,6 @@ function fieldPieces(quiz: Quiz, field: EntryField): Piece[] {
 
 function checksOf(value: LinkRule | null, quiz: Quiz): Found {
   if (!value) return []
-  const inWindow = quiz.rules.windows.some((window) => window.classes.includes(value.audience))
   return [
     ...(value.by === 'fields' && !value.fields.some(({ required }) => required)
       ? [
@@ -118,7 +126,7 @@ function checksOf(value: LinkRule | null, quiz: Quiz): Found {
           }),
         ]
       : []),
-    ...(inWindow
+    ...(linkLeads(quiz.rules)
       ? []
       : [
           look(

@@ -9,9 +9,21 @@ import type { Rule } from './rule'
 /** Minutes after which somebody who was away needs their teacher to come back in; null for no such rule. */
 export type OneSitting = number | null
 
-/** Whether a paper is closed to its student, who was heard of last at an instant, until their teacher lets them in. */
-export const isShutOut = (rule: OneSitting, seenAt: Instant | null, now: Instant): boolean =>
-  rule !== null && seenAt !== null && ms(now) - ms(seenAt) > rule * minute
+/**
+ * Whether a paper is closed to its student until their teacher lets them in. Nobody is away while they take a break.
+ * @param seenAt when they were heard of last; null lets them in
+ * @param breaksEnd when each break of theirs ends
+ */
+export function isShutOut(
+  rule: OneSitting,
+  seenAt: Instant | null,
+  breaksEnd: readonly Instant[],
+  now: Instant,
+): boolean {
+  if (rule === null || seenAt === null) return false
+  const heardOf = breaksEnd.reduce((last, end) => (end > last ? end : last), seenAt)
+  return ms(now) - ms(heardOf) > rule * minute
+}
 
 /** What the clock that does the same job is, where there is none. */
 const usualLimit = 60

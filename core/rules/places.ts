@@ -3,6 +3,10 @@ import { count } from '../kit/phrases'
 import { slot } from './pieces'
 import type { Rule } from './rule'
 
+/** Whether somebody finds no place: all have begun that may, and they have not. The one place that decides it. @param taken how many have begun */
+export const noPlaceFor = (places: number | null, taken: number, hasBegun: boolean): boolean =>
+  places !== null && !hasBegun && taken >= places
+
 /** How many people may sit it at most: whoever begins first has a place. Null for as many as come. */
 export const places: Rule<number | null> = {
   title: 'places',

@@ -134,9 +134,11 @@ describe('one sitting', () => {
   })
   it('a break is no absence', async () => {
     await setAccommodation(db, await person(db, 'p-maren'), nell, { ...noAccommodation, breakMinutes: 30 }, day)
-    const { attempt } = await begun('one-break', { oneSitting: 2 })
+    const { quiz, attempt } = await begun('one-break', { oneSitting: 2 })
     const { lease } = await openSitting(db, nell, attempt, 'd1', later(1))
     await beginBreak(db, nell, attempt, lease, later(2))
+    const table = await marksTable(db, quiz, later(15))
+    expect(table.students.find(({ id }) => id === nell)!.attempts[0]!.shutOut).toBe(false)
     await endBreak(db, nell, attempt, later(20))
     expect((await openSitting(db, nell, attempt, 'd1', later(21))).number).toBe(1)
     await setAccommodation(db, await person(db, 'p-maren'), nell, noAccommodation, day)

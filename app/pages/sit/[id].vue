@@ -2,6 +2,8 @@
 import { onKeyStroke, useEventListener } from '@vueuse/core'
 import { clockTime } from '~~/core/kit/phrases'
 import type { SheetEntry, SheetQuestion } from '~~/core/paper/schema'
+import { lowestPage } from '~~/core/paper/turning'
+import { pagesBySection } from '~/documents/put-off'
 import { help, loadFields, marks, measure, tools } from '~/components/paper/fields'
 
 definePageMeta({ layout: 'bare' })
@@ -182,19 +184,14 @@ async function readIn(language: string) {
   }
 }
 const pages = computed(() => sitting.opened?.sheet.pages ?? 1)
-const sectionAt = (page: number) =>
-  sitting.opened?.sheet.sections.findIndex(
-    ({ entries, waits }) => waits?.page === page || entries.some((entry) => entry.page === page),
-  )
 /** Whether a question can still be gone to. */
 const mayReturnTo = (item: string) =>
   sitting.questions.some((question) => question.id === item && question.page >= sitting.lowest)
 /** Going on from here closes what is left for good. */
-const closesHere = computed(
-  () =>
-    isForward.value ||
-    (sitting.opened?.sheet.movement === 'section' && sectionAt(sitting.page) !== sectionAt(sitting.page + 1)),
-)
+const closesHere = computed(() => {
+  const sheet = sitting.opened?.sheet
+  return sheet !== undefined && lowestPage(sheet.movement, pagesBySection(sheet), sitting.page + 1) > sitting.page
+})
 /** On the last page of the paper there is one more to come: of what is left empty. */
 const putsOffHere = computed(
   () =>

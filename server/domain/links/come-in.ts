@@ -3,7 +3,7 @@ import { z } from 'zod'
 import type { LinkEntryRow, QuizLinkRow } from '../../database/tables'
 import type { Instant } from '../../../core/kit/time'
 import { cleanName } from '../../../core/people'
-import { entryKey, readEntry, type EntryField, type LinkRule } from '../../../core/rules'
+import { entryKey, linkLeads, readEntry, type EntryField, type LinkRule } from '../../../core/rules'
 import { mapInOrder } from '../../database/batches'
 import { toJson, toSql, fromJson } from '../../database/codec'
 import type { Database, Db } from '../../database/database'
@@ -50,10 +50,9 @@ async function follow(database: Database, token: string, address: string, now: I
     const row = await database.one<QuizLinkRow>('SELECT * FROM quiz_link WHERE token = ?', [token])
     if (!row) return false
     const { quiz, school, stored } = await loadQuiz(database, row.quiz_id)
-    const { link, windows } = quiz.rules
-    const isOpen = link?.audience === row.class_id && windows.some(({ classes }) => classes.includes(row.class_id))
-    if (isOpen && stored === 'published')
-      found = { quiz: row.quiz_id, school, title: quiz.content.title, audience: row.class_id, link: link! }
+    const { link } = quiz.rules
+    if (link?.audience === row.class_id && linkLeads(quiz.rules) && stored === 'published')
+      found = { quiz: row.quiz_id, school, title: quiz.content.title, audience: row.class_id, link }
     return true
   })
   if (!found) throw nowhere()
@@ -107,7 +106,9 @@ export async function comeIn(
   now: Instant,
 ): Promise<{ person: string; quiz: string; made: boolean }> {
   const { quiz, school, audience, link } = await follow(database, token, address, now)
-  const student = person?.role === 'student' && person.school === school ? person : null
+  // A guest is no student of the school, whatever link they came by.
+  const known = person?.role === 'student' && person.school === school ? person : null
+  const student = known?.guest && link.by === 'signedIn' ? null : known
   if (student && (await isIn(database, audience, student.id))) return { person: student.id, quiz, made: false }
   if (!student && link.by === 'signedIn')
     throw new Problem(

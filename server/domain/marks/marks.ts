@@ -6,7 +6,7 @@ import { passWords, type QuizState, type Rules } from '../../../core/quiz'
 import { isShutOut } from '../../../core/rules'
 import { releasedByHand } from '../../../core/release'
 import { fromSql } from '../../database/codec'
-import type { Database } from '../../database/database'
+import type { Database, Db } from '../../database/database'
 import { readResponse } from '../../documents/read'
 import { grouped } from '../grouped'
 import { notFound } from '../problem'
@@ -19,6 +19,7 @@ import { answerWords, everything, reviewedSections, type ReviewedSection } from 
 import { loadMarks } from '../reviews/review'
 import { loadAnswers, loadAttempt, loadAttempts, loadPaper, type Attempt } from '../sittings/attempts'
 import { loadAway, type Away } from '../sittings/away'
+import { breaksOf, endOf, type Break } from '../sittings/break-facts'
 import { settle } from '../sittings/end'
 import { doneWith, loadNotices } from '../sittings/notices'
 import { satOf, textOf } from '../sittings/sat'
@@ -76,7 +77,27 @@ export interface MarksTable {
   students: MarkedStudent[]
 }
 
-function shown(attempt: Attempt, counted: number[], rules: Rules, now: Instant): MarkedAttempt {
+/** What a marked attempt is told with. */
+interface Shown {
+  rules: Rules
+  breaks: ReadonlyMap<string, Break[]>
+  now: Instant
+}
+
+/** Breaks of sittings under way, where being away shuts somebody out. */
+async function breaksThatCount(
+  db: Db,
+  { oneSitting }: Rules,
+  attempts: readonly Attempt[],
+): Promise<Map<string, Break[]>> {
+  if (oneSitting === null) return new Map()
+  return breaksOf(
+    db,
+    attempts.filter(({ state }) => state === 'open').map(({ id }) => id),
+  )
+}
+
+function shown(attempt: Attempt, counted: number[], { rules, breaks, now }: Shown): MarkedAttempt {
   return {
     id: attempt.id,
     number: attempt.number,
@@ -90,7 +111,9 @@ function shown(attempt: Attempt, counted: number[], rules: Rules, now: Instant):
     possible: attempt.possible && pointsText(attempt.possible),
     percent: scorePercent(attempt, rules.grade.decimals),
     counts: counted.includes(attempt.number),
-    shutOut: attempt.state === 'open' && isShutOut(rules.oneSitting, attempt.seenAt, now),
+    shutOut:
+      attempt.state === 'open' &&
+      isShutOut(rules.oneSitting, attempt.seenAt, (breaks.get(attempt.id) ?? []).map(endOf), now),
   }
 }
 
@@ -109,6 +132,7 @@ export async function marksTable(database: Database, quizId: string, now: Instan
     loadNotices(database, { quiz: quizId }, [rules]),
     rules.link ? loadEntries(database, rules.link.audience) : new Map<string, Record<string, string>>(),
   ])
+  const facts = { rules, breaks: await breaksThatCount(database, rules, attempts), now }
   const concerned = new Set([
     ...audienceOf(rules).classes,
     ...students.flatMap((student) => releaseClasses(rules, student.classes)),
@@ -137,7 +161,7 @@ export async function marksTable(database: Database, quizId: string, now: Instan
         return value ? [{ name: field.name, value }] : []
       }),
       classes: inClasses.flatMap((each) => nameOf.get(each) ?? []),
-      attempts: own.map((attempt) => shown(attempt, grade.counted, rules, now)),
+      attempts: own.map((attempt) => shown(attempt, grade.counted, facts)),
       share: grade.share,
       percent: grade.percent,
       text: textOf(grade, rules),
@@ -153,7 +177,7 @@ export async function marksTable(database: Database, quizId: string, now: Instan
     name: paperName(attempt.id),
     entries: [],
     classes: [],
-    attempts: [shown(attempt, [], rules, now)],
+    attempts: [shown(attempt, [], facts)],
     share: null,
     percent: null,
     text: null,
@@ -228,7 +252,11 @@ export async function markedPaper(
     quiz: quizId,
     title: quiz.content.title,
     student: quiz.rules.anonymous ? paperName(attemptId) : (person?.name ?? 'Unknown'),
-    attempt: shown(attempt, [], quiz.rules, now),
+    attempt: shown(attempt, [], {
+      rules: quiz.rules,
+      breaks: await breaksThatCount(database, quiz.rules, [attempt]),
+      now,
+    }),
     edition: edition.number,
     sections,
     // When somebody was away tells who they are to whoever was in the room.

@@ -110,7 +110,8 @@ export async function reviewFor(
     facetNames.filter(shows).map((facet) => ({ attempt: id, facet })),
     now,
   )
-  const again = await againFor(database, quiz.rules, own, attempt, all, now)
+  const again = await againFor(database, row, own, attempt, all, now)
+  const ofClass = () => gradesOfClass(database, attempt, moments.classes, quiz.rules)
   const percent = scorePercent(attempt, quiz.rules.grade.decimals)
   const score =
     shows('score') && percent !== null
@@ -161,8 +162,8 @@ export async function reviewFor(
       key: sees('key'),
       comments: sees('comments'),
     }),
-    classFigures: shows('class') ? await figuresOfClass(database, attempt, moments.classes, quiz.rules) : null,
-    best: shows('best') ? await bestOfClass(database, attempt, moments.classes, quiz.rules, student.id) : null,
+    classFigures: shows('class') ? figuresOfClass(await ofClass(), quiz.rules) : null,
+    best: shows('best') ? bestResults(await ofClass(), student.id, quiz.rules.best, quiz.rules.grade.decimals) : null,
     receipt: await receiptFor(database, attempt, quiz),
     certificate:
       shows('certificate') && grade.percent !== null && grade.passed !== false
@@ -200,36 +201,15 @@ async function sectionsFor(
   return reviewedSections(paper, edition, answers, marks, sight, attempt.language)
 }
 
-/** Best results of those who share a class with the student. */
-async function bestOfClass(
-  database: Database,
-  { quiz }: Attempt,
-  classes: readonly string[],
-  rules: Rules,
-  own: string,
-): Promise<BestResults | null> {
-  const mates = classmates(await assignedTo(database, rules), classes)
-  const byStudent = grouped(await loadAttempts(database, { quizzes: [quiz] }), (each) => each.student)
-  return bestResults(
-    mates.map(({ id, name }) => ({ id, name, share: satOf(byStudent.get(id) ?? [], rules).grade.share })),
-    own,
-    rules.best,
-    rules.grade.decimals,
-  )
+/** Figures of the class; null where there are too few grades to tell any. */
+function figuresOfClass(grades: Parameters<typeof classFiguresForStudents>[0], rules: Rules): Review['classFigures'] {
+  const figures = classFiguresForStudents(grades, rules.grade.decimals)
+  return figures && { students: figures.graded, mean: figures.mean!, highest: figures.highest! }
 }
 
-/** Figures of those who share a class with the student; null where there are too few grades to tell any. */
-async function figuresOfClass(
-  database: Database,
-  { quiz }: Attempt,
-  classes: readonly string[],
-  rules: Rules,
-): Promise<Review['classFigures']> {
+/** The counting grades of those who share a class with the student. */
+async function gradesOfClass(database: Database, { quiz }: Attempt, classes: readonly string[], rules: Rules) {
   const mates = classmates(await assignedTo(database, rules), classes)
   const byStudent = grouped(await loadAttempts(database, { quizzes: [quiz] }), (each) => each.student)
-  const figures = classFiguresForStudents(
-    mates.map(({ id }) => satOf(byStudent.get(id) ?? [], rules).grade),
-    rules.grade.decimals,
-  )
-  return figures && { students: figures.graded, mean: figures.mean!, highest: figures.highest! }
+  return mates.map(({ id, name }) => ({ id, name, ...satOf(byStudent.get(id) ?? [], rules).grade }))
 }

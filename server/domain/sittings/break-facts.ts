@@ -43,6 +43,9 @@ export async function breaksOf(db: Db, attempts: readonly string[]): Promise<Map
 export const breakAt = (breaks: readonly Break[], now: Instant): Break | undefined =>
   breaks.find(({ endedAt, until }) => endedAt === null && until > now)
 
+/** When a break is over; of one under way, when it will be at the latest. */
+export const endOf = ({ endedAt, until }: Break): Instant => endedAt ?? until
+
 /** Milliseconds of a break; one under way counts whole, as the sitting's limits do until it is ended. */
 export const lengthOf = ({ beganAt, until, endedAt }: Break): number =>
   Math.max(0, ms(endedAt !== null && endedAt < until ? endedAt : until) - ms(beganAt))

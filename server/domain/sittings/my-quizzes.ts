@@ -2,7 +2,7 @@ import type { QuizRow, SchoolRow } from '../../database/tables'
 import type { Instant } from '../../../core/kit/time'
 import { sizesOf } from '../../../core/figures'
 import { toldToStudents, type Rules } from '../../../core/quiz'
-import { passwordIn } from '../../../core/rules'
+import { noPlaceFor, passwordIn } from '../../../core/rules'
 import { releasedByHand, releaseOf, shownInLists, type FacetName, type Visible } from '../../../core/release'
 import { maySit, scheduleFor, seesQuiz, toldOfSections } from '../../../core/schedule'
 import { meantFor } from '../quizzes/meant-for'
@@ -148,8 +148,8 @@ export async function quizzesOf(
     const mine = byQuiz.get(id) ?? []
     const current = currentState({ stored: row.state, quiz }, ends.get(id)!, now)
     if (!seesQuiz(current, schedule, quiz.rules.announced, mine.length, now)) return []
-    const isFullHere = quiz.rules.places !== null && !mine.length && (taken.get(id) ?? 0) >= quiz.rules.places
-    const satHere = { ...satOf(mine, quiz.rules).sat, full: isFullHere }
+    const full = noPlaceFor(quiz.rules.places, taken.get(id) ?? 0, mine.length > 0)
+    const satHere = { ...satOf(mine, quiz.rules).sat, full }
     const may = maySit(current, schedule, satHere, now, person.zone)
     const sitting = mine.find((attempt) => attempt.state === 'open')
     const done = mine.filter((attempt) => attempt.state !== 'open')

@@ -1,4 +1,5 @@
 import type { Rules } from '../../../core/quiz'
+import { noPlaceFor } from '../../../core/rules'
 import type { Db } from '../../database/database'
 
 /** How many people have begun each of some quizzes. */
@@ -20,5 +21,6 @@ export async function isFull(
   begun: number,
 ): Promise<boolean> {
   const { places } = quiz.rules
-  return places !== null && !begun && (await placesTaken(db, [id])).get(id)! >= places
+  // Nothing is counted where nothing is bounded.
+  return places !== null && noPlaceFor(places, (await placesTaken(db, [id])).get(id)!, begun > 0)
 }

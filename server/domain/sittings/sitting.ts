@@ -1,7 +1,7 @@
 import type { Instant } from '../../../core/kit/time'
 import type { AnswerRow } from '../../database/tables'
 import { duration } from '../../../core/kit/phrases'
-import { sealPaper, sectionStart, type Paper, type Sheet } from '../../../core/paper'
+import { lowestPage, sealPaper, type Paper, type Sheet } from '../../../core/paper'
 import type { Rules } from '../../../core/quiz'
 import { isShutOut } from '../../../core/rules'
 import { clockAt, scheduleFor, type Clock } from '../../../core/schedule'
@@ -12,7 +12,7 @@ import { Problem } from '../problem'
 import { loadEdition } from '../quizzes/edition'
 import { loadQuiz } from '../quizzes/quizzes'
 import { loadAnswers, loadAttempt, loadPaper, type Attempt } from './attempts'
-import { breakAt, breakLeft, breaksOf, type Break } from './break-facts'
+import { breakAt, breakLeft, breaksOf, endOf, type Break } from './break-facts'
 import { helpFor, type Help } from './help'
 import { loadNotes, type OwnNote } from './notes'
 import { ownAttempt } from './own-attempt'
@@ -168,20 +168,14 @@ async function ensureNotShutOut(database: Database, attempt: Attempt, now: Insta
   const { quiz } = await loadQuiz(database, attempt.quiz)
   const rule = quiz.rules.oneSitting
   if (rule === null) return
-  if (isShutOut(rule, await heardOfAt(database, attempt), now))
+  const breaks = (await breaksOf(database, [attempt.id])).get(attempt.id) ?? []
+  if (isShutOut(rule, attempt.seenAt, breaks.map(endOf), now))
     throw new Problem(
       409,
       'shut-out',
       `You were away for more than ${duration(rule)}. Ask your teacher to let you back in; what you wrote is kept.`,
     )
   await noteSeenAt(database, attempt, now)
-}
-
-/** When a sitting was last heard of: nobody is away while they take a break. */
-async function heardOfAt(db: Db, { id, seenAt }: Attempt): Promise<Instant | null> {
-  if (seenAt === null) return null
-  const breaks = (await breaksOf(db, [id])).get(id) ?? []
-  return [seenAt, ...breaks.map(({ endedAt, until }) => endedAt ?? until)].sort().at(-1)!
 }
 
 /** Notes that a sitting is heard of; where it is not sat in one go nothing is kept. */
@@ -245,7 +239,10 @@ export async function moveOn(
     putOff: await putOffIn(database, id, paper),
   })
   if (movement === 'free') return reply()
-  const first = movement === 'section' ? sectionStart(paper, page) : page
+  const sections = edition.content.sections.map(({ id: section }) =>
+    paper.items.filter((item) => item.section === section).map((item) => item.page),
+  )
+  const first = lowestPage(movement, sections, page)
   const missing = puts ? [] : await missingIn(database, id, now, (item) => item.page < first)
   if (missing.length && attempt.lease === lease) throw requiredProblem(missing, 'before you go on')
   await database.transaction(async (db) => {

@@ -1,7 +1,7 @@
 import type { AttemptRow } from '../../database/tables'
 import type { Instant } from '../../../core/kit/time'
 import { compilePaper, languagesOn, wholePaper } from '../../../core/paper'
-import { passwordIn } from '../../../core/rules'
+import { noPlaceFor, passwordIn } from '../../../core/rules'
 import { limitsFor, maySit, scheduleFor, type MaySit, type Schedule } from '../../../core/schedule'
 import type { Student } from '../../../core/quiz'
 import { toJson, toSql, toSqlOrNever } from '../../database/codec'
@@ -97,7 +97,7 @@ export interface Beginning {
 async function takePlace(db: Db, quiz: string, places: number | null): Promise<void> {
   if (places === null) return
   await db.run('INSERT INTO quiz_turn (quiz_id, turn) VALUES (?, 1) ON DUPLICATE KEY UPDATE turn = turn + 1', [quiz])
-  if ((await placesTaken(db, [quiz])).get(quiz)! >= places)
+  if (noPlaceFor(places, (await placesTaken(db, [quiz])).get(quiz)!, false))
     throw new Problem(409, 'may-not-sit', 'All places of this quiz are taken.', { from: null })
 }
 
