@@ -110,7 +110,7 @@ export async function checksFor(
     listScales(db, person.school),
     objectivesOf(db, person.school, quiz),
     assignedTo(db, quiz.rules).then((all) => [...all, ...assignedAmong(stillToCome(quiz.rules), quiz.rules)]),
-    othersWith(db, person, id),
+    othersWith(db, person, id, now),
     // Of an anonymous quiz it is not told who has seen anything.
     edition && !quiz.rules.anonymous ? seenOf(db, id) : {},
     db.rows<Pick<QuizAsideRow, 'code' | 'reason'> & Pick<PersonRow, 'name'>>(
