@@ -1,5 +1,5 @@
 /** Answers scored a second in core, over all kinds that are marked by themselves. */
-import { rightAnswer, wrongAnswer } from '../demo/answers'
+import { rightAnswer, wrongAnswer } from '../core/trial'
 import { bank } from '../demo/bank'
 import { kindOf, scoreAnswer } from '../core/question'
 

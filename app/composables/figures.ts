@@ -1,18 +1,9 @@
 import { useDebounceFn } from '@vueuse/core'
-import type { Figures, QuestionFacts, WorkingTime } from '~~/core/figures'
+import { factsFrom } from '~~/core/figures/facts'
+import type { Figures, WorkingTime } from '~~/core/figures'
 import type { Rules } from '~~/core/quiz'
 import type { Hit } from '~~/server/domain/bank/finding/hits'
 import type { FiguresAsked, FiguresTold } from '~/workers/figures.worker'
-
-/** What figures ask of a question, out of what lists show of it. */
-export const factsOfHit = (hit: Hit): QuestionFacts => ({
-  objectives: [...hit.objectives],
-  seconds: hit.seconds,
-  difficulty: hit.difficulty,
-  right: hit.right && { ...hit.right },
-  guesses: hit.guesses.map((each) => ({ ...each })),
-  options: hit.options,
-})
 
 /**
  * The figures of the quiz at hand, answered at every change by a worker; the last ones stay until newer ones come.
@@ -36,7 +27,7 @@ export function useFigures(rulesOf: (rules: Rules) => Rules = (rules) => rules) 
       // The store's documents are watched; a worker takes plain ones.
       content: JSON.parse(JSON.stringify(content)) as typeof content,
       rules: JSON.parse(JSON.stringify({ grade, late, attempts, counts })) as FiguresAsked['rules'],
-      facts: [...store.facts].filter(([id, hit]) => sent.get(id) !== hit).map(([id, hit]) => [id, factsOfHit(hit)]),
+      facts: [...store.facts].filter(([id, hit]) => sent.get(id) !== hit).map(([id, hit]) => [id, factsFrom(hit)]),
     }
     sent = new Map(store.facts)
     worker.postMessage(asked)

@@ -21,6 +21,17 @@ export interface QuestionFacts {
 /** The chance that a student gets a question right where nothing is measured, by difficulty 1 to 5 (semantics §8). */
 export const usualFacility = [0.9, 0.8, 0.65, 0.5, 0.35] as const
 
+/** The facts out of something that says more of a question: plain data, which a worker takes. */
+export const factsFrom = (of: QuestionFacts): QuestionFacts => ({
+  objectives: [...of.objectives],
+  seconds: of.seconds,
+  difficulty: of.difficulty,
+  right: of.right && { ...of.right },
+  guesses: of.guesses.map((each) => ({ ...each })),
+  options: of.options,
+  logit: of.logit ?? null,
+})
+
 /** What stands for a question that nothing is known of. */
 export const unknownFacts: QuestionFacts = {
   objectives: [],

@@ -1,7 +1,7 @@
 export { figuresFor, sizesOf, type Figures, type Sizes } from './figures'
 export { drawnBounds, type Coverage } from './coverage'
 export { powerOfTen } from './sharing'
-export { usualFacility, facilityOf, unknownFacts, type Facts, type QuestionFacts } from './facts'
+export { usualFacility, facilityOf, factsFrom, factsOf, unknownFacts, type Facts, type QuestionFacts } from './facts'
 export { papersOf } from './papers'
 export { judgedMark, weights, type JudgedMark, type Ratings } from './pass-mark'
 export { workingTime, type WorkingTime } from './working-time'

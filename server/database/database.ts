@@ -30,6 +30,11 @@ export interface Database extends Db {
    * @throws DatabaseAway
    */
   transaction<T>(work: (db: Db) => Promise<T>): Promise<T>
+  /**
+   * Runs the closure on a database of which nothing is kept: all that it writes, in whatever transactions, it reads again,
+   * nobody else ever does, and it is gone when the closure has ended. @throws DatabaseAway
+   */
+  staged<T>(work: (database: Database) => Promise<T>): Promise<T>
   close(): Promise<void>
 }
 
@@ -133,7 +138,39 @@ export function openDatabase(url: string, connections = 12, patience: Patience =
           }
         }),
       ),
+    staged: (work) =>
+      untilItPasses(patience, () =>
+        withConnection(pool, patience, async (db) => {
+          await db.run('START TRANSACTION')
+          try {
+            const result = await work(withinOne(db))
+            await db.run('ROLLBACK')
+            return result
+          } catch (error) {
+            if (!(error instanceof DatabaseAway)) await db.run('ROLLBACK')
+            throw error
+          }
+        }),
+      ),
     close: () => pool.end(),
+  }
+}
+
+/** A database that is one open transaction: those within it are savepoints, taken back where they fail. */
+function withinOne(db: Db): Database {
+  return {
+    ...db,
+    async transaction(work) {
+      await db.run('SAVEPOINT inner_one')
+      try {
+        return await work(db)
+      } catch (error) {
+        if (!(error instanceof DatabaseAway)) await db.run('ROLLBACK TO SAVEPOINT inner_one')
+        throw error
+      }
+    },
+    staged: () => Promise.reject(new Error('A stage stands on no stage.')),
+    close: () => Promise.resolve(),
   }
 }
 

@@ -471,6 +471,7 @@ export interface QuizRow {
   folder_id: string | null
   sharing: 'named' | 'school'
   address: string | null
+  draw_secret: string | null
 }
 
 export interface QuizAsideRow {

@@ -1,4 +1,4 @@
-import type { H3Event } from 'h3'
+import { deleteCookie, getCookie, setCookie, type H3Event } from 'h3'
 import type { Instant } from '../../core/kit/time'
 import type { Db } from '../database/database'
 import { rememberedFor } from './known-browsers'

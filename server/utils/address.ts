@@ -1,5 +1,5 @@
 import { isIPv6 } from 'node:net'
-import type { H3Event } from 'h3'
+import { getHeader, type H3Event } from 'h3'
 
 /**
  * The network address that a request comes from; of an IPv6 one the half that says whose network it is. Behind a proxy

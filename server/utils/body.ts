@@ -1,4 +1,4 @@
-import type { H3Event } from 'h3'
+import { getHeader, type H3Event } from 'h3'
 import { Problem } from '../domain/problem'
 
 /** Whoever asked has gone in the middle of asking: nobody is there to be told, and nothing was done. */

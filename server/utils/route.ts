@@ -1,4 +1,15 @@
-import type { EventHandler, EventHandlerRequest, H3Event } from 'h3'
+import {
+  defineEventHandler,
+  type EventHandler,
+  type EventHandlerRequest,
+  type H3Event,
+  getCookie,
+  getHeader,
+  getQuery,
+  getRouterParams,
+  setHeader,
+  setResponseStatus,
+} from 'h3'
 import { z } from 'zod'
 import type { Instant } from '../../core/kit/time'
 import { serverNow } from '../clock'
@@ -93,12 +104,20 @@ async function readJson(event: H3Event, limit: ByteLimit): Promise<unknown> {
 }
 
 /** Problem details (RFC 9457), never a stack. */
+export const problemDetails = (problem: Problem) => ({
+  type: 'about:blank',
+  title: problem.code,
+  status: problem.status,
+  detail: problem.sentence,
+  ...problem.more,
+})
+
 export function sendProblem(event: H3Event, problem: Problem) {
   setResponseStatus(event, problem.status)
   setHeader(event, 'content-type', 'application/problem+json')
   // What cannot be answered now may be asked again in a moment.
   if (problem.status === 503) setHeader(event, 'retry-after', askAgainAfter)
-  return { type: 'about:blank', title: problem.code, status: problem.status, detail: problem.sentence, ...problem.more }
+  return problemDetails(problem)
 }
 
 /** The database is away: the same may be asked again in a moment, and whether it was done is told then. */
@@ -107,6 +126,13 @@ function sendAway(event: H3Event) {
     event,
     new Problem(503, 'away', 'Thistle cannot reach its database at the moment. Nothing is lost; try again shortly.'),
   )
+}
+
+/** A route as it can be asked without HTTP: by a rehearsal, on its stage. */
+export interface Playable {
+  readonly right: Right
+  /** @throws Problem as the route would answer it */
+  play(asked: Omit<Context<unknown, unknown, unknown>, 'event' | 'bytes'>): Promise<unknown>
 }
 
 /** What a route takes and gives, for the client that the pages call it by. There is nothing of it at run time. */
@@ -120,8 +146,10 @@ export function route<
   P extends z.ZodType = z.ZodUnknown,
   Q extends z.ZodType = z.ZodUnknown,
   B extends z.ZodType = z.ZodUnknown,
->(spec: Spec<P, Q, B, R>): EventHandler<EventHandlerRequest, unknown> & Typed<z.input<P>, z.input<Q>, z.input<B>, R> {
-  return defineEventHandler(async (event) => {
+>(
+  spec: Spec<P, Q, B, R>,
+): EventHandler<EventHandlerRequest, unknown> & Typed<z.input<P>, z.input<Q>, z.input<B>, R> & Playable {
+  const handler = defineEventHandler(async (event) => {
     try {
       ensureSameOrigin(event)
       const db = currentDatabase()
@@ -157,4 +185,23 @@ export function route<
       )
     }
   })
+  return Object.assign(handler, {
+    right: spec.right,
+    play: async ({ params, query, body, ...asked }: Parameters<Playable['play']>[0]) =>
+      spec.handle({
+        ...asked,
+        params: read(spec.params, params),
+        query: read(spec.query, query),
+        body: spec.body ? read(spec.body, body) : (undefined as z.infer<B>),
+        bytes: Buffer.alloc(0),
+        event: notOverHttp,
+      }),
+  })
 }
+
+/** Whatever a route asks of HTTP there is none on a stage: asking is a fault of ours, told at once. */
+const notOverHttp = new Proxy({} as H3Event<EventHandlerRequest>, {
+  get(_event, name) {
+    throw new Error(`There is no HTTP on a stage (${String(name)}).`)
+  },
+})

@@ -40,6 +40,7 @@ export const endWithAsker: ReadonlySet<JobName> = new Set<JobName>([
   'lookAtChecks',
   'lookAtObjectives',
   'lookAtRoster',
+  'playRehearsal',
   'previewQuestion',
   'proposeFor',
   'sheetWithMaths',

@@ -27,6 +27,8 @@ import { lookAtRoster } from '../domain/roster/look'
 import { takeRoster } from '../domain/roster/take'
 import { undoRoster } from '../domain/roster/undo'
 import { standInKeeper } from '../standins/keeper/stand-in'
+import { playRehearsal } from '../rehearsal/play'
+import type { Filling, Rehearsal, Request } from '../rehearsal/schema'
 import type { Database } from '../database/database'
 import type { Instant } from '../../core/kit/time'
 import type { Stimulus } from '../../core/question'
@@ -63,6 +65,18 @@ export const jobs = {
   makeEdit,
   marksTable,
   openQuiz,
+  playRehearsal: (
+    database: Database,
+    ...[teacher, quiz, rehearsal, asked]: [
+      teacher: Person,
+      quiz: string,
+      rehearsal: Rehearsal,
+      asked: { request?: Request; fill?: Filling },
+    ]
+  ) =>
+    playRehearsal(database, teacher, quiz, rehearsal, asked, (name, input) =>
+      (jobs as unknown as Record<string, (...all: unknown[]) => Promise<unknown>>)[name]!(...input),
+    ),
   previewQuestion: (_database: Database, ...about: Parameters<typeof previewQuestion>) => previewQuestion(...about),
   proposeFor,
   quizView,

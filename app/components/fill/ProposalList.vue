@@ -166,7 +166,7 @@ function toggle(id: string) {
               {{
                 hit.right
                   ? `${percent(Math.round(hit.right.share * 100) / 100)} of ${hit.right.n}`
-                  : `about ${percent(facilityOf(factsOfHit(hit)))}`
+                  : `about ${percent(facilityOf(hit))}`
               }}</span
             >
           </label>

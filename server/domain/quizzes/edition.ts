@@ -1,4 +1,5 @@
-import type { EditionRow } from '../../database/tables'
+import { createHmac } from 'node:crypto'
+import type { EditionRow, QuizRow } from '../../database/tables'
 import { allRows, questionsUsed, type Edition, type Quiz } from '../../../core/quiz'
 import { mapEveryHtml, mapStimulusHtml, type Question } from '../../../core/question'
 import type { Db } from '../../database/database'
@@ -27,8 +28,23 @@ export async function pinnedIn(db: Db, quiz: Quiz): Promise<Map<string, { versio
   )
 }
 
-/** Freezes the content of a quiz: the newest version of each question or the one it is pinned to, texts as shown, a secret of its own. */
-export async function freeze(db: Db, school: string, quiz: Quiz, number: number): Promise<Edition> {
+/** What the papers of a quiz are drawn from: made once, whoever asks first. */
+export async function drawSecret(db: Db, quiz: string): Promise<string> {
+  await db.run('UPDATE quiz SET draw_secret = ? WHERE id = ? AND draw_secret IS NULL', [newSecret(), quiz])
+  const row = await db.one<Pick<QuizRow, 'draw_secret'>>('SELECT draw_secret FROM quiz WHERE id = ?', [quiz])
+  if (!row?.draw_secret) throw notFound('This quiz')
+  return row.draw_secret
+}
+
+/** The secret of an edition by its number, or of a draw that only rehearsals see. @returns 64 hexadecimal digits */
+export const secretOf = (own: string, name: string): string =>
+  createHmac('sha256', Buffer.from(own, 'hex')).update(name).digest('hex')
+
+/**
+ * Freezes the content of a quiz: the newest version of each question or the one it is pinned to, texts as shown, a secret
+ * of its own.
+ */
+export async function freeze(db: Db, school: string, quiz: Quiz, number: number, secret: string): Promise<Edition> {
   const [newest, pinned] = [await loadQuestions(db, school, questionsUsed(quiz.content)), await pinnedIn(db, quiz)]
   const found = new Map([...newest].map(([id, each]) => [id, pinned.get(id) ?? each]))
   const stimuli = await loadStimuli(db, school, [
@@ -37,7 +53,7 @@ export async function freeze(db: Db, school: string, quiz: Quiz, number: number)
   return {
     id: newId(),
     number,
-    secret: newSecret(),
+    secret: secretOf(secret, `edition ${number}`),
     content: {
       ...quiz.content,
       intro: asShown(quiz.content.intro),
@@ -61,6 +77,11 @@ export async function freeze(db: Db, school: string, quiz: Quiz, number: number)
 
 /** Editions never change, so a process may remember some: it holds no state that another would need. */
 const remembered = new Remembered<Edition>(40)
+
+/** What a stage has laid out need not be read again. */
+export const rememberEdition = (edition: Edition): void => {
+  remembered.set(edition.id, edition)
+}
 
 /** An edition by its id. Refuses an unknown one; who may see it is for the caller to ask. */
 export async function loadEdition(db: Db, id: string): Promise<Edition> {

@@ -1,13 +1,21 @@
 import type { Instant } from '../../../core/kit/time'
-import { frozenLists, mayBecome, questionsUsed, withHeld, type Check, type StoredState } from '../../../core/quiz'
+import {
+  frozenLists,
+  mayBecome,
+  questionsUsed,
+  withHeld,
+  type Check,
+  type Edition,
+  type StoredState,
+} from '../../../core/quiz'
 import { toJson, toSql } from '../../database/codec'
-import type { Database } from '../../database/database'
+import type { Database, Db } from '../../database/database'
 import type { Person } from '../../people/people'
 import { Problem } from '../problem'
 import { recordLine } from '../record'
 import { isAhead } from './ahead'
 import { checksFor } from './checks'
-import { freeze } from './edition'
+import { drawSecret, freeze } from './edition'
 import { heldNow } from './held'
 import { ensureTeaches, indexQuizzes, loadQuiz } from './quizzes'
 
@@ -41,18 +49,8 @@ export async function openQuiz(
     const quiz = { ...row.quiz, content: frozenLists(withHeld(row.quiz.content, held)) }
     if (row.stored === 'published' && !(await isAhead(db, row, held)))
       throw new Problem(409, 'open-already', 'This quiz is open already, as it stands.')
-    const last = await db.one<{ number: number }>('SELECT MAX(number) AS number FROM edition WHERE quiz_id = ?', [
-      quizId,
-    ])
-    const edition = await freeze(db, person.school, quiz, (last?.number ?? 0) + 1)
-    await db.run('INSERT INTO edition (id, quiz_id, number, body, made_by, made_at) VALUES (?, ?, ?, ?, ?, ?)', [
-      edition.id,
-      quizId,
-      edition.number,
-      toJson(edition),
-      person.id,
-      toSql(now),
-    ])
+    const edition = await freeze(db, person.school, quiz, await nextEdition(db, quizId), await drawSecret(db, quizId))
+    await keepEdition(db, quizId, edition, person.id, now)
     const changed = await db.run(
       "UPDATE quiz SET state = 'published', edition_id = ?, edition_revision = ?, changed_at = ? WHERE id = ? AND revision = ?",
       [edition.id, row.revision, toSql(now), quizId, row.revision],
@@ -67,6 +65,22 @@ export async function openQuiz(
     return { edition: edition.number }
   })
 }
+
+/** The number of the edition that a quiz gets next. */
+export async function nextEdition(db: Db, quizId: string): Promise<number> {
+  const last = await db.one<{ number: number }>('SELECT MAX(number) AS number FROM edition WHERE quiz_id = ?', [quizId])
+  return (last?.number ?? 0) + 1
+}
+
+export const keepEdition = (db: Db, quizId: string, edition: Edition, by: string, now: Instant) =>
+  db.run('INSERT INTO edition (id, quiz_id, number, body, made_by, made_at) VALUES (?, ?, ?, ?, ?, ?)', [
+    edition.id,
+    quizId,
+    edition.number,
+    toJson(edition),
+    by,
+    toSql(now),
+  ])
 
 /** Withdraws, files or brings back a quiz. Sittings under way go on when it is withdrawn: nobody loses work. */
 export async function setQuizState(

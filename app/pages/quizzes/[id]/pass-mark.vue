@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { factsFrom } from '~~/core/figures/facts'
 import { quizRoutes } from '~/client/quizzes'
 import { useDebounceFn } from '@vueuse/core'
 import { judgedMark, papersOf, weights } from '~~/core/figures'
@@ -26,7 +27,7 @@ onMounted(() =>
   }),
 )
 
-const facts = computed(() => new Map([...store.facts].map(([id, hit]) => [id, factsOfHit(hit)])))
+const facts = computed(() => new Map([...store.facts].map(([id, hit]) => [id, factsFrom(hit)])))
 const papers = computed(() => (store.quiz ? papersOf(store.met!.content, facts.value) : null))
 const questions = computed(() =>
   papers.value ? [...weights(papers.value)].map(([id, points]) => ({ id, points, hit: store.facts.get(id) })) : [],

@@ -1,0 +1,2 @@
+export { answerForNothing, anyAnswer, rightAnswer, wrongAnswer } from './answers'
+export { chanceFor } from './abilities'

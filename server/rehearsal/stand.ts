@@ -1,0 +1,144 @@
+import type { StimulusRow } from '../database/tables'
+import { frozenLists, questionsUsed, withHeld, type Edition } from '../../core/quiz'
+import type { Instant } from '../../core/kit/time'
+import { mapInOrder } from '../database/batches'
+import { documentKey } from '../domain/quizzes/known-documents'
+import { freeze, loadEdition, rememberEdition, secretOf } from '../domain/quizzes/edition'
+import { keepEdition, nextEdition } from '../domain/quizzes/open'
+import { heldNow, stampOf } from '../domain/quizzes/held'
+import { loadQuiz, type LoadedQuiz } from '../domain/quizzes/quizzes'
+import { rosterChanged } from '../domain/classes/roster-stamp'
+import { newId } from '../domain/ids'
+import { notFound } from '../domain/problem'
+import type { Db } from '../database/database'
+import { findPerson, type Person } from '../people/people'
+import type { Rehearsal } from './schema'
+
+/** Editions that were frozen for rehearsals lately, by all that they were frozen from. It is outside of any stage. */
+const frozen = new Map<string, Edition>()
+const mostFrozen = 30
+
+function rememberFrozen(key: string, edition: Edition): void {
+  frozen.set(key, edition)
+  if (frozen.size > mostFrozen) frozen.delete(frozen.keys().next().value!)
+}
+
+/** The versions of all that a quiz is made of, as text. */
+async function versionsIn(db: Db, questions: readonly string[]): Promise<string> {
+  if (!questions.length) return ''
+  const rows = await db.rows<{ id: string; version: number; stimulus: StimulusRow['version'] | null }>(
+    'SELECT q.id, q.version, s.version AS stimulus FROM question q LEFT JOIN stimulus s ON s.id = q.stimulus_id WHERE q.id IN (?) ORDER BY q.id',
+    [questions],
+  )
+  return rows.map(({ id, version, stimulus }) => `${id}:${version}:${stimulus ?? ''}`).join(' ')
+}
+
+/** Opens the quiz as it is written now, without asking its checks: a rehearsal is there to find out. */
+async function openAsWritten(db: Db, teacher: Person, row: LoadedQuiz, secret: string, now: Instant): Promise<Edition> {
+  const held = await heldNow(db, row)
+  const quiz = { ...row.quiz, content: frozenLists(withHeld(row.quiz.content, held)) }
+  const number = await nextEdition(db, row.id)
+  const versions = await versionsIn(db, questionsUsed(quiz.content))
+  const key = `${documentKey(row.row)} ${number} ${stampOf(held)} ${versions}`
+  const edition = frozen.get(key) ?? (await freeze(db, teacher.school, quiz, number, secret))
+  rememberFrozen(key, edition)
+  await keepEdition(db, row.id, edition, teacher.id, now)
+  return edition
+}
+
+/** The edition that is played: of the quiz as students have it, as it would be opened now, or with another draw. */
+async function layOutEdition(
+  db: Db,
+  teacher: Person,
+  row: LoadedQuiz,
+  { content, draw }: Pick<Rehearsal, 'content' | 'draw'>,
+  secret: string,
+  now: Instant,
+): Promise<void> {
+  const isOpen = row.edition !== null && row.stored !== 'draft'
+  const base =
+    content === 'open' && isOpen
+      ? await loadEdition(db, row.edition!)
+      : await openAsWritten(db, teacher, row, secret, now)
+  let played = base
+  if (draw > 0) {
+    played = {
+      ...base,
+      id: newId(),
+      number: (await nextEdition(db, row.id)) + 1,
+      secret: secretOf(secret, `draw ${draw}`),
+    }
+    await keepEdition(db, row.id, played, teacher.id, now)
+  }
+  rememberEdition(played)
+  // Its time of change stays: whatever was worked out of its document holds.
+  await db.run("UPDATE quiz SET state = 'published', edition_id = ?, edition_revision = revision WHERE id = ?", [
+    played.id,
+    row.id,
+  ])
+}
+
+/** Tables that hold something of an attempt. */
+let ofAttempts: Promise<{ table: string; column: string }[]> | undefined
+const tablesOfAttempts = (db: Db) =>
+  (ofAttempts ??= db.rows<{ table: string; column: string }>(
+    "SELECT TABLE_NAME AS `table`, COLUMN_NAME AS `column` FROM information_schema.KEY_COLUMN_USAGE WHERE TABLE_SCHEMA = DATABASE() AND REFERENCED_TABLE_NAME = 'attempt'",
+  ))
+
+/** The student has sat nothing of the quiz, and has seen and said nothing of it. */
+async function forgetSat(db: Db, quiz: string, student: string): Promise<void> {
+  await db.run('DELETE FROM quiz_notice WHERE quiz_id = ? AND person_id = ?', [quiz, student])
+  const attempts = (
+    await db.rows<{ id: string }>('SELECT id FROM attempt WHERE quiz_id = ? AND student_id = ?', [quiz, student])
+  ).map(({ id }) => id)
+  if (!attempts.length) return
+  await mapInOrder(await tablesOfAttempts(db), ({ table, column }) =>
+    db.run(`DELETE FROM \`${table}\` WHERE \`${column}\` IN (?)`, [attempts]),
+  )
+  await db.run('DELETE FROM attempt WHERE id IN (?)', [attempts])
+}
+
+/** Somebody made up, in a class and with nothing of their own. */
+async function comeIn(db: Db, school: string, classId: string): Promise<string> {
+  const group = await db.one<{ id: string; link_of: string | null }>(
+    'SELECT id, link_of FROM class WHERE id = ? AND school_id = ?',
+    [classId, school],
+  )
+  if (!group) throw notFound('This class')
+  const id = newId()
+  await db.run(
+    "INSERT INTO person (id, school_id, role, name, email, password_hash) VALUES (?, ?, 'student', ?, NULL, '')",
+    [id, school, 'Somebody made up'],
+  )
+  await db.run('INSERT INTO enrolment (class_id, person_id) VALUES (?, ?)', [classId, id])
+  await rosterChanged(db, school)
+  return id
+}
+
+/**
+ * Sets a stage: the quiz is open, and whoever sits it is there.
+ * @param secret what the papers of the quiz are drawn from
+ * @returns who sits it
+ */
+export async function setStage(
+  db: Db,
+  teacher: Person,
+  quizId: string,
+  rehearsal: Omit<Rehearsal, 'acts'>,
+  secret: string,
+): Promise<Person> {
+  const row = await loadQuiz(db, quizId)
+  await layOutEdition(db, teacher, row, rehearsal, secret, rehearsal.at)
+  const { who } = rehearsal
+  const id = 'student' in who ? who.student : await comeIn(db, teacher.school, who.inClass)
+  const student = await findPerson(db, id)
+  if (!student || student.school !== teacher.school || student.role !== 'student') throw notFound('This student')
+  // Whose an anonymous paper is, nobody is told: not by looking at it with their eyes either.
+  if (rehearsal.fresh || row.quiz.rules.anonymous) await forgetSat(db, quizId, student.id)
+  // What a student has written for themself stays theirs.
+  await db.run(
+    'DELETE n FROM attempt_note n JOIN attempt a ON a.id = n.attempt_id WHERE a.quiz_id = ? AND a.student_id = ?',
+    [quizId, student.id],
+  )
+  return student
+}

@@ -1,0 +1,178 @@
+/** Rehearsals: the student's own routes, on a stage of which nothing is kept. */
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { newRow } from '../../core/quiz'
+import { minute, plus, type Instant } from '../../core/kit/time'
+import { usualRules } from '../../core/quiz'
+import type { Database } from '../../server/database/database'
+import { openQuiz } from '../../server/domain/quizzes/open'
+import { createQuiz, loadQuiz } from '../../server/domain/quizzes/quizzes'
+import { makeEdit } from '../../server/domain/quizzes/edits'
+import { startSitting } from '../../server/domain/sittings/start'
+import { openSitting } from '../../server/domain/sittings/sitting'
+import { editTo } from '../../core/quiz'
+import { playRehearsal, type Played } from '../../server/rehearsal/play'
+import type { Act, Filling, Rehearsal, Request } from '../../server/rehearsal/schema'
+import { jobs } from '../../server/work/jobs'
+import { freshDatabase, person } from '../support/database'
+import { day, later, openedQuiz, threeRows } from '../support/quiz'
+
+let db: Database
+beforeAll(async () => {
+  db = (await freshDatabase('rehearsal', day)).db
+})
+afterAll(() => db.close())
+
+const nell = 'p-nell-ashdown'
+const here = (name: string, input: readonly unknown[]) =>
+  (jobs as unknown as Record<string, (...all: unknown[]) => Promise<unknown>>)[name]!(...input)
+const blank = (at: Instant): Rehearsal => ({
+  who: { student: nell },
+  content: 'written',
+  fresh: true,
+  draw: 0,
+  acts: [],
+  at,
+})
+const get = (path: string): Request => ({ method: 'GET', path, query: {} })
+const post = (path: string, body?: unknown): Request => ({ method: 'POST', path, query: {}, body })
+
+/** A rehearsal as its page plays it: what was done is an act of what follows. */
+class Play {
+  acts: Act[] = []
+  constructor(
+    readonly quiz: string,
+    readonly more: Partial<Rehearsal> = {},
+  ) {}
+  async ask(at: Instant, asked: { request?: Request; fill?: Filling }): Promise<Played> {
+    const whole = { ...blank(at), ...this.more, acts: this.acts, at }
+    const played = await playRehearsal(db, await person(db, 'p-maren'), this.quiz, whole, asked, here)
+    const { request } = asked
+    if (request && request.method !== 'GET' && played.status < 300) this.acts.push({ ...request, at })
+    this.acts.push(...played.acts)
+    return played
+  }
+  async done<T>(at: Instant, request: Request): Promise<T> {
+    const { status, reply } = await this.ask(at, { request })
+    expect(status, JSON.stringify(reply)).toBe(200)
+    return reply as T
+  }
+}
+
+/** Everything that the database holds, counted and summed up. */
+async function everything(): Promise<Record<string, unknown>> {
+  const tables = await db.rows<{ name: string }>(
+    "SELECT TABLE_NAME AS name FROM information_schema.TABLES WHERE TABLE_SCHEMA = DATABASE() AND TABLE_TYPE = 'BASE TABLE'",
+  )
+  const sums = await db.rows<{ Table: string; Checksum: string }>(
+    `CHECKSUM TABLE ${tables.map(({ name }) => `\`${name}\``).join(', ')}`,
+  )
+  return Object.fromEntries(sums.map(({ Table, Checksum }) => [Table, Checksum]))
+}
+
+async function draft(id: string): Promise<string> {
+  const maren = await person(db, 'p-maren')
+  await createQuiz(db, maren, `Quiz ${id}`, later(-60), id)
+  const { quiz } = await loadQuiz(db, id)
+  const pool = newRow({
+    type: 'pool',
+    id: 'pool',
+    questions: ['q-fire', 'q-gas', 'q-flare', 'q-lifejacket', 'q-lee-shore'],
+    draw: 2,
+    points: 1,
+  })
+  const rules = {
+    ...usualRules,
+    windows: [
+      {
+        id: 'w1',
+        classes: ['c-tuesday'],
+        opens: day,
+        closes: later(180),
+        due: null,
+        latestStart: null,
+        groups: [],
+        students: [],
+        closedAt: null,
+        password: null,
+      },
+    ],
+    limit: 60,
+  }
+  const { content } = quiz
+  const whole = { content: { ...content, sections: [{ ...content.sections[0]!, rows: [...threeRows, pool] }] }, rules }
+  await makeEdit(db, maren, id, 0, 'test.1', editTo(quiz, whole)!, later(-50))
+  return id
+}
+
+interface Opened {
+  attempt: string
+  lease: number
+  sheet: { sections: { entries: { id: string; stem: string }[] }[] }
+}
+
+describe('a draft', () => {
+  it('is sat, handed in and seen again at its times, and nothing of it stays', async () => {
+    const quiz = await draft('draft')
+    // What papers are drawn from is made once; from then on nothing changes any more.
+    await new Play(quiz).ask(later(-10), { request: get(`my/quizzes/${quiz}`) })
+    const before = await everything()
+    const play = new Play(quiz)
+    const early = await play.done<{ may: { may: boolean } }>(later(-10), get(`my/quizzes/${quiz}`))
+    expect(early.may.may).toBe(false)
+    const { attempt } = await play.done<{ attempt: string }>(
+      later(5),
+      post(`my/quizzes/${quiz}/start`, { device: 'd1' }),
+    )
+    const opened = await play.done<Opened>(later(5), post(`sittings/${attempt}/open`, { device: 'd1' }))
+    expect(opened.attempt).toBe(attempt)
+    expect(opened.sheet.sections[0]!.entries).toHaveLength(5)
+    const filled = await play.ask(later(20), { fill: { attempt, how: 'right' } })
+    expect(filled.acts).toHaveLength(2)
+    const again = await play.done<Opened>(later(21), post(`sittings/${attempt}/open`, { device: 'd1' }))
+    await play.done(later(30), post(`sittings/${attempt}/hand-in`, { lease: again.lease, answers: [] }))
+    const list = await play.done<{ quizzes: { id: string; may: string }[] }>(later(31), get('my/quizzes'))
+    expect(list.quizzes.map(({ id }) => id)).toEqual([quiz])
+    const review = await play.ask(later(200), { request: get(`reviews/${attempt}`) })
+    expect(review.status).toBe(200)
+    expect(JSON.stringify(review.reply)).toContain('"5"')
+    expect(await everything()).toEqual(before)
+  })
+
+  it('shows the paper that the student gets when it is opened', async () => {
+    const quiz = await draft('promised')
+    const play = new Play(quiz)
+    const { attempt } = await play.done<{ attempt: string }>(
+      later(5),
+      post(`my/quizzes/${quiz}/start`, { device: 'd1' }),
+    )
+    const rehearsedSheet = (await play.done<Opened>(later(5), post(`sittings/${attempt}/open`, { device: 'd1' }))).sheet
+    const other = new Play(quiz, { draw: 1 })
+    const another = await other.done<{ attempt: string }>(later(5), post(`my/quizzes/${quiz}/start`, { device: 'd1' }))
+    const anotherSheet = (
+      await other.done<Opened>(later(5), post(`sittings/${another.attempt}/open`, { device: 'd1' }))
+    ).sheet
+    await openQuiz(db, await person(db, 'p-maren'), quiz, later(-1))
+    const real = await startSitting(db, await person(db, nell), quiz, { device: 'd1' }, later(5))
+    const { sheet } = await openSitting(db, nell, real.attempt, 'd1', later(5))
+    expect(sheet).toEqual(rehearsedSheet)
+    expect(anotherSheet).not.toEqual(rehearsedSheet)
+  })
+})
+
+describe('what it does not tell', () => {
+  it('answers for its own quiz alone', async () => {
+    const quiz = await openedQuiz(db, 'mine')
+    const other = await openedQuiz(db, 'other')
+    const { attempt } = await startSitting(db, await person(db, nell), other, { device: 'd1' }, later(1))
+    const play = new Play(quiz)
+    for (const request of [
+      get(`my/quizzes/${other}`),
+      get(`reviews/${attempt}`),
+      post(`sittings/${attempt}/open`, { device: 'd2' }),
+      get('quizzes/mine'),
+      get('my/quizzes/mine/start'),
+    ])
+      expect((await play.ask(later(2), { request })).status).toBe(404)
+    expect((await play.done<{ quizzes: { id: string }[] }>(later(2), get('my/quizzes'))).quizzes).toHaveLength(1)
+  })
+})
