@@ -1,4 +1,5 @@
 import { FetchError } from 'ofetch'
+import { stage } from '~/documents/stage'
 
 /** What the server says is wrong (problem details), as an error whose message is a sentence for people. */
 export class ApiProblem extends Error {
@@ -54,7 +55,21 @@ export async function api<T>(path: string, options: Asking = {}, again = pauses)
   }
 }
 
+const offline = () => new ApiProblem(0, 'offline', 'The server cannot be reached. Check your connection.')
+
+/** What the server says is wrong. */
+function problemOf(status: number, told: unknown): ApiProblem {
+  const { detail, title, status: its, ...more } = (told ?? {}) as { detail?: string; title?: string; status?: number }
+  return new ApiProblem(its ?? status, title ?? 'fault', detail ?? 'Something failed on our side. Try again.', more)
+}
+
 async function ask<T>(path: string, options: Asking): Promise<T> {
+  if (stage) {
+    const answered = await stage.ask(path, options)
+    if (!answered) throw offline()
+    if (answered.status >= 400) throw problemOf(answered.status, answered.reply)
+    return answered.reply as T
+  }
   try {
     return (await $fetch<unknown>(`/api/${path}`, {
       retry: 0,
@@ -63,19 +78,8 @@ async function ask<T>(path: string, options: Asking): Promise<T> {
       body: options.body as BodyInit | undefined,
     })) as T
   } catch (error) {
-    if (!(error instanceof FetchError) || !error.response)
-      throw new ApiProblem(0, 'offline', 'The server cannot be reached. Check your connection.')
-    const { detail, title, status, ...more } = (error.data ?? {}) as {
-      detail?: string
-      title?: string
-      status?: number
-    }
-    throw new ApiProblem(
-      status ?? error.response.status,
-      title ?? 'fault',
-      detail ?? 'Something failed on our side. Try again.',
-      more,
-    )
+    if (!(error instanceof FetchError) || !error.response) throw offline()
+    throw problemOf(error.response.status, error.data)
   }
 }
 

@@ -1,3 +1,5 @@
+import { stage } from './stage'
+
 /** What an engine needs of the device that it runs on; tests give their own. */
 export interface Timers {
   /** Does something after a while. @returns what calls it off */
@@ -32,8 +34,9 @@ function quietly<T>(work: () => T, otherwise: T): T {
   }
 }
 
-/** The browser's memory: of all its tabs (local) or of one (session). */
-export function browserMemory(storage: () => Storage): Memory {
+/** The browser's memory: of all its tabs (local) or of one (session); in a rehearsal, that of a browser made up. */
+export function browserMemory(real: () => Storage): Memory {
+  const storage = () => stage?.storage ?? real()
   return {
     read: (name) => quietly(() => JSON.parse(storage().getItem(name) ?? 'null') as unknown, null),
     write(name, value) {

@@ -72,7 +72,7 @@ export function spansOf(schedule: Schedule): SittingLane['spans'] {
 const extraWords = (schedule: Schedule): string => (schedule.extra > 0 ? `+${fixed(exact(schedule.extra), 0)} min` : '')
 
 /** Why a student's times, or how often they may sit, are not those of their class. */
-function causesOf({ id, schedule }: LaneStudent): string[] {
+export function causesOf({ id, schedule }: LaneStudent): string[] {
   const own = schedule.windows.some((window) => window.students.includes(id))
   const ofGroup = !own && schedule.windows.some((window) => window.groups.length)
   const given = schedule.given.flatMap((each) => {

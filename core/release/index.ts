@@ -2,6 +2,7 @@ export {
   visibleFacets,
   releasedByHand,
   shownInLists,
+  heldBack,
   instantOf,
   type ReleaseContext,
   type Visible,

@@ -25,7 +25,9 @@ export default defineNitroPlugin((nitro) => {
         "manifest-src 'self'",
         "base-uri 'none'",
         "form-action 'self'",
-        "frame-ancestors 'none'",
+        // Pages of ours stand in the frame of a rehearsal, which is one of ours.
+        "frame-src 'self'",
+        "frame-ancestors 'self'",
       ].join('; '),
     )
   })

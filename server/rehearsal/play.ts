@@ -5,14 +5,15 @@ import type { Database } from '../database/database'
 import { onto, type Stage } from '../database/stage'
 import { Problem } from '../domain/problem'
 import { drawSecret } from '../domain/quizzes/edition'
-import { loadAttempts } from '../domain/sittings/attempts'
+import { loadAttempts, loadPaper } from '../domain/sittings/attempts'
 import type { Person } from '../people/people'
+import { currentSession } from '../people/current-session'
 import { ensureRight } from '../people/rights'
 import { Sent } from '../utils/job'
 import { problemDetails } from '../utils/route'
 import { fillIn } from './fill'
 import { routeFor } from './routes'
-import type { Act, Filling, Rehearsal, Request } from './schema'
+import type { Act, Rehearsal, Rehearsed, Request } from './schema'
 import { setStage } from './stand'
 
 /** What a request of a student's page is answered in a rehearsal. */
@@ -49,6 +50,7 @@ function stageFor(seed: string, jobs: Stage['job']): { stage: Stage; turnTo(act:
  * sits is told. @throws Problem
  */
 async function ask(db: Database, student: Person, quiz: string, request: Request, now: Instant): Promise<unknown> {
+  if (request.method === 'GET' && request.path === 'session') return currentSession(db, student, now)
   const found = routeFor(request)
   if (!found) throw notHere()
   const { route, about, id } = found
@@ -84,7 +86,7 @@ export async function playRehearsal(
   teacher: Person,
   quiz: string,
   rehearsal: Rehearsal,
-  { request, fill }: { request?: Request; fill?: Filling },
+  { ask: request, fill, paper }: Rehearsed,
   jobs: Stage['job'],
 ): Promise<Played> {
   const secret = await drawSecret(database, quiz)
@@ -105,6 +107,7 @@ export async function playRehearsal(
         await mapInOrder(filled, (act) => ask(db, student, quiz, act, at))
         return { status: 200, reply: null, acts: filled }
       }
+      if (paper) return { status: 200, reply: await questionsOn(db, quiz, paper), acts: [] }
       if (!request) throw notHere()
       turnTo(`${at} ${request.method} ${request.path}`)
       try {
@@ -115,6 +118,14 @@ export async function playRehearsal(
       }
     }),
   )
+}
+
+/** The questions of a paper by its items: a teacher goes from one to its editor. */
+async function questionsOn(db: Database, quiz: string, id: string): Promise<Record<string, string>> {
+  const [attempt] = await loadAttempts(db, { ids: [id], quizzes: [quiz] })
+  if (!attempt) throw notHere()
+  const { items } = await loadPaper(db, id)
+  return Object.fromEntries(items.map((item) => [item.id, item.question]))
 }
 
 /** What the student would be told as well; anything else is a fault. */

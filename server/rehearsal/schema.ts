@@ -45,10 +45,13 @@ export const filling = z.strictObject({
 })
 export type Filling = z.infer<typeof filling>
 
+export type Rehearsed = Omit<z.infer<typeof rehearsed>, 'rehearsal'>
 export const rehearsed = z.strictObject({
   rehearsal,
   /** What the student's page asks; */
   ask: request.optional(),
-  /** or what is filled in. */
+  /** or what is filled in; */
   fill: filling.optional(),
+  /** or which questions stand on a paper. */
+  paper: id.optional(),
 })

@@ -28,7 +28,7 @@ import { takeRoster } from '../domain/roster/take'
 import { undoRoster } from '../domain/roster/undo'
 import { standInKeeper } from '../standins/keeper/stand-in'
 import { playRehearsal } from '../rehearsal/play'
-import type { Filling, Rehearsal, Request } from '../rehearsal/schema'
+import type { Rehearsal, Rehearsed } from '../rehearsal/schema'
 import type { Database } from '../database/database'
 import type { Instant } from '../../core/kit/time'
 import type { Stimulus } from '../../core/question'
@@ -67,12 +67,7 @@ export const jobs = {
   openQuiz,
   playRehearsal: (
     database: Database,
-    ...[teacher, quiz, rehearsal, asked]: [
-      teacher: Person,
-      quiz: string,
-      rehearsal: Rehearsal,
-      asked: { request?: Request; fill?: Filling },
-    ]
+    ...[teacher, quiz, rehearsal, asked]: [teacher: Person, quiz: string, rehearsal: Rehearsal, asked: Rehearsed]
   ) =>
     playRehearsal(database, teacher, quiz, rehearsal, asked, (name, input) =>
       (jobs as unknown as Record<string, (...all: unknown[]) => Promise<unknown>>)[name]!(...input),

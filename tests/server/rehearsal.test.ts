@@ -1,7 +1,7 @@
 /** Rehearsals: the student's own routes, on a stage of which nothing is kept. */
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { newRow } from '../../core/quiz'
-import { minute, plus, type Instant } from '../../core/kit/time'
+import type { Instant } from '../../core/kit/time'
 import { usualRules } from '../../core/quiz'
 import type { Database } from '../../server/database/database'
 import { openQuiz } from '../../server/domain/quizzes/open'
@@ -11,7 +11,7 @@ import { startSitting } from '../../server/domain/sittings/start'
 import { openSitting } from '../../server/domain/sittings/sitting'
 import { editTo } from '../../core/quiz'
 import { playRehearsal, type Played } from '../../server/rehearsal/play'
-import type { Act, Filling, Rehearsal, Request } from '../../server/rehearsal/schema'
+import type { Act, Rehearsal, Rehearsed, Request } from '../../server/rehearsal/schema'
 import { jobs } from '../../server/work/jobs'
 import { freshDatabase, person } from '../support/database'
 import { day, later, openedQuiz, threeRows } from '../support/quiz'
@@ -43,16 +43,16 @@ class Play {
     readonly quiz: string,
     readonly more: Partial<Rehearsal> = {},
   ) {}
-  async ask(at: Instant, asked: { request?: Request; fill?: Filling }): Promise<Played> {
+  async ask(at: Instant, asked: Rehearsed): Promise<Played> {
     const whole = { ...blank(at), ...this.more, acts: this.acts, at }
     const played = await playRehearsal(db, await person(db, 'p-maren'), this.quiz, whole, asked, here)
-    const { request } = asked
+    const { ask: request } = asked
     if (request && request.method !== 'GET' && played.status < 300) this.acts.push({ ...request, at })
     this.acts.push(...played.acts)
     return played
   }
   async done<T>(at: Instant, request: Request): Promise<T> {
-    const { status, reply } = await this.ask(at, { request })
+    const { status, reply } = await this.ask(at, { ask: request })
     expect(status, JSON.stringify(reply)).toBe(200)
     return reply as T
   }
@@ -114,7 +114,7 @@ describe('a draft', () => {
   it('is sat, handed in and seen again at its times, and nothing of it stays', async () => {
     const quiz = await draft('draft')
     // What papers are drawn from is made once; from then on nothing changes any more.
-    await new Play(quiz).ask(later(-10), { request: get(`my/quizzes/${quiz}`) })
+    await new Play(quiz).ask(later(-10), { ask: get(`my/quizzes/${quiz}`) })
     const before = await everything()
     const play = new Play(quiz)
     const early = await play.done<{ may: { may: boolean } }>(later(-10), get(`my/quizzes/${quiz}`))
@@ -132,7 +132,7 @@ describe('a draft', () => {
     await play.done(later(30), post(`sittings/${attempt}/hand-in`, { lease: again.lease, answers: [] }))
     const list = await play.done<{ quizzes: { id: string; may: string }[] }>(later(31), get('my/quizzes'))
     expect(list.quizzes.map(({ id }) => id)).toEqual([quiz])
-    const review = await play.ask(later(200), { request: get(`reviews/${attempt}`) })
+    const review = await play.ask(later(200), { ask: get(`reviews/${attempt}`) })
     expect(review.status).toBe(200)
     expect(JSON.stringify(review.reply)).toContain('"5"')
     expect(await everything()).toEqual(before)
@@ -172,7 +172,7 @@ describe('what it does not tell', () => {
       get('quizzes/mine'),
       get('my/quizzes/mine/start'),
     ])
-      expect((await play.ask(later(2), { request })).status).toBe(404)
+      expect((await play.ask(later(2), { ask: request })).status).toBe(404)
     expect((await play.done<{ quizzes: { id: string }[] }>(later(2), get('my/quizzes'))).quizzes).toHaveLength(1)
   })
 })

@@ -160,6 +160,6 @@ describe('bad input', () => {
     expect(cookies).toHaveLength(1)
     expect(cookies[0]).toMatch(/^thistle-session=[\w-]{43}; Max-Age=1209600; Path=\/; HttpOnly; SameSite=Lax$/)
     const page = await fetch(server.address)
-    expect(page.headers.get('content-security-policy')).toMatch(/default-src 'none'.*frame-ancestors 'none'/)
+    expect(page.headers.get('content-security-policy')).toMatch(/default-src 'none'.*frame-ancestors 'self'/)
   })
 })

@@ -299,6 +299,23 @@ export const routes: Route[] = [
     () => ({ on: 1000, token: 'walk.1', edit: { do: 'set', path: ['rules', 'grace'], was: 1, value: 1 } }),
     ownQuiz,
   ],
+  [
+    'POST',
+    'quizzes/[id]/rehearsal',
+    () => '/api/quizzes/quiz-tides/rehearsal',
+    () => ({
+      rehearsal: {
+        who: { student: 'p-petra-lund' },
+        content: 'written',
+        fresh: true,
+        draw: 0,
+        acts: [],
+        at: iso(Date.now()),
+      },
+      ask: { method: 'GET', path: 'my/quizzes' },
+    }),
+    sharedQuiz,
+  ],
   ['GET', 'quizzes/[id]/why', () => '/api/quizzes/quiz-tides/why?student=p-kit-sorrel', undefined, sharedQuiz],
   ['GET', 'quizzes/[id]/checks', () => '/api/quizzes/quiz-tides/checks', undefined, sharedQuiz],
   ['POST', 'quizzes/[id]/open', () => '/api/quizzes/quiz-buoys/open', undefined, ownQuiz],

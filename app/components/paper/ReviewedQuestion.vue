@@ -47,6 +47,7 @@ const inWords = computed(() => !question.question || asks.value === 'number' || 
         <span v-if="question.mark.checks">checked {{ count(question.mark.checks, 'time') }}</span>
         <span v-if="question.mark.hints">{{ count(question.mark.hints, 'hint') }}</span>
       </template>
+      <StageEdit :item="question.item" />
     </p>
     <WrittenText
       v-if="question.question"

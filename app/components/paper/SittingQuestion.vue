@@ -43,6 +43,7 @@ const wanted = computed(() => sitting.opened?.sheet.language?.split('+')[0] ?? n
     :aria-labelledby="`n-${entry.id}`"
     @focusin="emit('here')"
   >
+    <StageEdit :item="entry.id" class="float-right" />
     <p :id="`n-${entry.id}`" class="text-label" :class="here ? 'text-bloom' : 'text-soft'">
       Question {{ entry.number }} · {{ pointsText(entry.points) }} {{ entry.points === 1 ? 'point' : 'points'
       }}<template v-if="entry.required"> · has to be answered</template>

@@ -12,6 +12,8 @@ import type { QuestionDetail } from '~~/server/domain/bank/questions/questions'
 
 const route = useRoute()
 const id = computed(() => String(route.params.id))
+/** The rehearsal that somebody comes from. */
+const back = /^\/quizzes\/[\w-]+\/rehearse$/.exec(String(route.query.back ?? ''))?.[0]
 const isNew = computed(() => id.value === 'new')
 const asked = String(route.query.kind ?? 'choice')
 const question = ref<Question>({
@@ -120,7 +122,10 @@ function retire(retired: boolean) {
 
 <template>
   <main id="main" class="mx-auto w-full max-w-7xl px-5 py-6">
-    <p class="text-label"><NuxtLink class="link" to="/bank">Bank</NuxtLink></p>
+    <p class="flex gap-x-4 text-label">
+      <NuxtLink class="link" to="/bank">Bank</NuxtLink>
+      <NuxtLink v-if="back" class="link" :to="back">Back to the rehearsal</NuxtLink>
+    </p>
     <div class="mt-1 flex flex-wrap items-center gap-3">
       <h1 class="line-clamp-1 min-w-0 max-w-[60%] text-2xl max-lg:max-w-full">{{ ready ? title : 'Loading …' }}</h1>
       <span v-if="detail" class="text-label text-soft"

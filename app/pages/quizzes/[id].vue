@@ -20,6 +20,7 @@ const now = useNow(1000)
 const steps = [
   { name: 'Compose', path: 'compose', also: ['fill', 'pass-mark'] },
   { name: 'Rules', path: 'rules', also: [] },
+  { name: 'Rehearse', path: 'rehearse', also: ['trial'] },
   { name: 'Marks', path: 'marks', also: [] },
 ]
 const here = ({ path, also }: (typeof steps)[number]) =>

@@ -9,13 +9,9 @@ export default route({
   right: 'quizTeacher',
   params: z.object({ id }),
   body: rehearsed,
-  handle: (context) => {
+  handle(context) {
     const { person, params, body } = context
-    return inThread(context, 'playRehearsal', [
-      person,
-      params.id,
-      body.rehearsal,
-      { ...(body.ask ? { request: body.ask } : {}), ...(body.fill ? { fill: body.fill } : {}) },
-    ])
+    const { rehearsal, ...asked } = body
+    return inThread(context, 'playRehearsal', [person, params.id, rehearsal, asked])
   },
 })

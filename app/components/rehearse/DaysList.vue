@@ -1,0 +1,62 @@
+<script setup lang="ts">
+import { count, list, sentenceTime } from '~~/core/kit/phrases'
+import { facetLabels } from '~~/core/release/schema'
+import type { StudentDays } from '~~/core/day-line/student-days'
+import type { Instant } from '~~/core/kit/time'
+
+/** What one student sees, moment by moment, in words: each moment with a time is gone to at a press. */
+const { name, days, here } = defineProps<{ name: string; days: StudentDays; here: Instant }>()
+const emit = defineEmits<{ go: [at: Instant] }>()
+const session = useSession()
+const label = ({ at, when }: StudentDays['moments'][number]) =>
+  [at === null ? '' : sentenceTime(at, session.zone), when].filter(Boolean).join(', ')
+/** The last moment with a time that has come. */
+const current = computed(() => days.moments.findLastIndex(({ at }) => at !== null && at <= here))
+const never = computed(() => list(days.never.map((facet) => facetLabels[facet].toLowerCase())))
+
+const text = computed(() =>
+  [
+    `What ${name} sees, and when`,
+    '',
+    ...days.moments.map((each) => `${label(each)}: ${each.words}`),
+    ...(never.value ? [`Never: ${never.value}`] : []),
+  ].join('\n'),
+)
+async function copy() {
+  await navigator.clipboard.writeText(text.value)
+  announce(`${count(days.moments.length, 'line')} copied.`)
+}
+const print = () => window.print()
+</script>
+
+<template>
+  <section class="printed">
+    <h2 class="border-b border-ink pb-1.5 text-xl">What {{ name }} sees, and when</h2>
+    <ol>
+      <li
+        v-for="(each, i) in days.moments"
+        :key="i"
+        class="border-b border-rule"
+        :class="i === current && 'bg-bloom-tint'"
+      >
+        <button
+          v-if="each.at !== null"
+          class="w-full px-1.5 py-1.5 text-left hover:bg-petrol-tint"
+          @click="emit('go', each.at)"
+        >
+          <span class="block text-note" :class="i === current ? 'font-semibold text-bloom' : 'text-soft'"
+            >{{ label(each) }}<template v-if="i === current"> · here</template></span
+          >{{ each.words }}
+        </button>
+        <p v-else class="px-1.5 py-1.5">
+          <span class="block text-note text-soft">{{ label(each) }}</span>{{ each.words }}
+        </p>
+      </li>
+    </ol>
+    <p v-if="never" class="px-1.5 py-1.5 text-note text-soft">Never: {{ never }}.</p>
+    <p class="mt-1 flex gap-3 px-1.5 text-label print:hidden">
+      <button class="link" @click="copy">Copy as text</button>
+      <button class="link" @click="print">Print</button>
+    </p>
+  </section>
+</template>
