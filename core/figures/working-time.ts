@@ -1,4 +1,4 @@
-import { seededRandom, type Random } from '../kit/random'
+import { normal, seededRandom } from '../kit/random'
 import type { Content } from '../quiz/schema'
 import { factsOf, type Facts } from './facts'
 import { drawnPapers, papersOf } from './papers'
@@ -12,13 +12,6 @@ export interface WorkingTime {
 /** Spread of the logarithm of a question's time around its median, and of a person's speed (semantics §8), until measured. */
 export const questionSpread = 0.5
 export const personSpread = 0.3
-
-/** A standard normal value (Box & Muller 1958, Annals of Mathematical Statistics 29). */
-function normal(random: Random): number {
-  const parts = 2 ** 30
-  const u = (random.below(parts) + 0.5) / parts
-  return Math.sqrt(-2 * Math.log(u)) * Math.cos((2 * Math.PI * random.below(parts)) / parts)
-}
 
 /**
  * Working times of simulated students: each question lognormal around its median, a person's speed shared over the paper

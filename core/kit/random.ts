@@ -57,6 +57,13 @@ export function shuffledAround<T>(members: readonly T[], isFixed: (member: T) =>
   return members.map((member) => (isFixed(member) ? member : moving[next++]!))
 }
 
+/** A standard normal value (Box & Muller 1958, Annals of Mathematical Statistics 29). */
+export function normal(random: Random): number {
+  const parts = 2 ** 30
+  const u = (random.below(parts) + 0.5) / parts
+  return Math.sqrt(-2 * Math.log(u)) * Math.cos((2 * Math.PI * random.below(parts)) / parts)
+}
+
 const half = 36 ** 3
 const idCount = half ** 2
 /** All names of three letters and digits: two of them make an id, quicker than a conversion of each number. */

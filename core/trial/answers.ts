@@ -4,6 +4,8 @@ import { kindOf, scoreAnswer, type Question } from '../question'
 
 /** An answer that earns full credit, in authored ids; for a question that people mark, words for a person to read. */
 export function rightAnswer(question: Question): unknown {
+  // Nobody speaks here: a recording is one of no sound.
+  if (question.kind === 'recording') return { sound: '', seconds: 0 }
   return (
     kindOf(question.kind).solution(question.body) ?? { text: 'An answer in words of its own, for a person to read.' }
   )

@@ -33,8 +33,8 @@ async function versionsIn(db: Db, questions: readonly string[]): Promise<string>
   return rows.map(({ id, version, stimulus }) => `${id}:${version}:${stimulus ?? ''}`).join(' ')
 }
 
-/** Opens the quiz as it is written now, without asking its checks: a rehearsal is there to find out. */
-async function openAsWritten(db: Db, teacher: Person, row: LoadedQuiz, secret: string, now: Instant): Promise<Edition> {
+/** The edition that the quiz would get if it were opened now, its checks not asked: a rehearsal is there to find out. */
+async function asWritten(db: Db, teacher: Person, row: LoadedQuiz, secret: string): Promise<Edition> {
   const held = await heldNow(db, row)
   const quiz = { ...row.quiz, content: frozenLists(withHeld(row.quiz.content, held)) }
   const number = await nextEdition(db, row.id)
@@ -42,11 +42,22 @@ async function openAsWritten(db: Db, teacher: Person, row: LoadedQuiz, secret: s
   const key = `${documentKey(row.row)} ${number} ${stampOf(held)} ${versions}`
   const edition = frozen.get(key) ?? (await freeze(db, teacher.school, quiz, number, secret))
   rememberFrozen(key, edition)
-  await keepEdition(db, row.id, edition, teacher.id, now)
   return edition
 }
 
-/** The edition that is played: of the quiz as students have it, as it would be opened now, or with another draw. */
+/** The edition that is played: of the quiz as students have it, or as it would be opened now. */
+export async function editionPlayed(
+  db: Db,
+  teacher: Person,
+  row: LoadedQuiz,
+  content: Rehearsal['content'],
+  secret: string,
+): Promise<{ edition: Edition; isKept: boolean }> {
+  const isKept = content === 'open' && row.edition !== null && row.stored !== 'draft'
+  return { edition: isKept ? await loadEdition(db, row.edition!) : await asWritten(db, teacher, row, secret), isKept }
+}
+
+/** The quiz is open, with the edition that is played, or with another draw of it. */
 async function layOutEdition(
   db: Db,
   teacher: Person,
@@ -55,21 +66,10 @@ async function layOutEdition(
   secret: string,
   now: Instant,
 ): Promise<void> {
-  const isOpen = row.edition !== null && row.stored !== 'draft'
-  const base =
-    content === 'open' && isOpen
-      ? await loadEdition(db, row.edition!)
-      : await openAsWritten(db, teacher, row, secret, now)
-  let played = base
-  if (draw > 0) {
-    played = {
-      ...base,
-      id: newId(),
-      number: (await nextEdition(db, row.id)) + 1,
-      secret: secretOf(secret, `draw ${draw}`),
-    }
-    await keepEdition(db, row.id, played, teacher.id, now)
-  }
+  const { edition, isKept } = await editionPlayed(db, teacher, row, content, secret)
+  const number = (await nextEdition(db, row.id)) + 1
+  const played = draw > 0 ? { ...edition, id: newId(), number, secret: secretOf(secret, `draw ${draw}`) } : edition
+  if (!isKept || draw > 0) await keepEdition(db, row.id, played, teacher.id, now)
   rememberEdition(played)
   // Its time of change stays: whatever was worked out of its document holds.
   await db.run("UPDATE quiz SET state = 'published', edition_id = ?, edition_revision = revision WHERE id = ?", [

@@ -47,5 +47,6 @@ export const endWithAsker: ReadonlySet<JobName> = new Set<JobName>([
   'sortsIn',
   'stageFile',
   'takeRoster',
+  'trialRun',
   'viewBatch',
 ])

@@ -28,6 +28,7 @@ import { takeRoster } from '../domain/roster/take'
 import { undoRoster } from '../domain/roster/undo'
 import { standInKeeper } from '../standins/keeper/stand-in'
 import { playRehearsal } from '../rehearsal/play'
+import { trialRun } from '../rehearsal/trial'
 import type { Rehearsal, Rehearsed } from '../rehearsal/schema'
 import type { Database } from '../database/database'
 import type { Instant } from '../../core/kit/time'
@@ -85,6 +86,7 @@ export const jobs = {
   syncBank: (database: Database, person: Person, bank: string, now: Instant) =>
     syncBank(database, person, standInKeeper(database, now), bank, now),
   takeRoster,
+  trialRun,
   undoImport,
   undoMany,
   undoRoster,

@@ -301,6 +301,13 @@ export const routes: Route[] = [
   ],
   [
     'POST',
+    'quizzes/[id]/trial',
+    () => '/api/quizzes/quiz-tides/trial',
+    () => ({ content: 'written', from: 0, count: 5, students: { mean: 0, deviation: 1, lose: 0.1 } }),
+    sharedQuiz,
+  ],
+  [
+    'POST',
     'quizzes/[id]/rehearsal',
     () => '/api/quizzes/quiz-tides/rehearsal',
     () => ({

@@ -87,7 +87,7 @@ const shown = computed(() => dragged.value ?? here)
 </script>
 
 <template>
-  <div class="rounded border border-rule bg-sheet px-3.5 pb-2 text-note">
+  <div class="overflow-hidden rounded border border-rule bg-sheet px-3.5 pb-2 text-note">
     <div
       ref="area"
       class="relative cursor-pointer touch-none"
@@ -99,7 +99,7 @@ const shown = computed(() => dragged.value ?? here)
         <span
           v-for="tick in scale.ticks"
           :key="tick.at"
-          class="absolute -translate-x-1/2 whitespace-nowrap pt-1 text-soft"
+          class="absolute -translate-x-1/2 whitespace-nowrap pt-1 text-soft max-sm:hidden"
           :style="{ left: `${tick.at * room}%` }"
           >{{ tick.label }}</span
         >
@@ -128,7 +128,7 @@ const shown = computed(() => dragged.value ?? here)
           class="absolute max-w-[45%] truncate border-l-4 border-petrol pl-1.5 font-semibold leading-5 text-petrol"
           :style="{ left: left(each.at), top: `${each.row * 1.25}rem` }"
           :title="`${when(each.at)}: ${each.words}`"
-          >{{ each.words.slice(5) }}</span
+          ><span class="max-sm:sr-only">{{ each.words.slice(5) }}</span></span
         >
       </div>
       <span class="absolute inset-y-0 border-l border-ink/40" :style="{ left: left(now) }" aria-hidden="true"

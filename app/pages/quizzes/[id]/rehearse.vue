@@ -218,6 +218,11 @@ async function openEditor(of: Rehearsal, item: string) {
                 a second device
               </button>
             </li>
+            <li>
+              <NuxtLink class="block px-1.5 py-1.5 font-semibold text-petrol" :to="`/quizzes/${id}/trial`"
+                >1,000 trial sittings…</NuxtLink
+              >
+            </li>
           </ul>
         </section>
         <section v-if="!isDraft" class="space-y-1.5 text-label">
@@ -232,7 +237,7 @@ async function openEditor(of: Rehearsal, item: string) {
           >
         </section>
       </aside>
-      <div class="min-w-0 print:hidden">
+      <div class="min-w-0 max-lg:order-first print:hidden">
         <p v-if="beside" class="mb-1 font-serif text-lg">{{ nameOf(who!) }}, {{ kindOf(who!)?.name }}</p>
         <RehearsalFrame ref="one" :play="play" :name="nameOf(who!)" :turn="turn" />
       </div>
