@@ -26,6 +26,7 @@ export const quizRoutes = {
   marks: route<typeof import('~~/server/api/quizzes/[id]/marks/index.get')>('GET', 'quizzes/[id]/marks'),
   rehearse: route<typeof import('~~/server/api/quizzes/[id]/rehearsal.post')>('POST', 'quizzes/[id]/rehearsal'),
   trial: route<typeof import('~~/server/api/quizzes/[id]/trial.post')>('POST', 'quizzes/[id]/trial'),
+  record: route<typeof import('~~/server/api/quizzes/[id]/record.get')>('GET', 'quizzes/[id]/record'),
   open: route<typeof import('~~/server/api/quizzes/[id]/open.post')>('POST', 'quizzes/[id]/open'),
   here: route<typeof import('~~/server/api/quizzes/[id]/here.put')>('PUT', 'quizzes/[id]/here'),
   history: route<typeof import('~~/server/api/quizzes/[id]/history.get')>('GET', 'quizzes/[id]/history'),

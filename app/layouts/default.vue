@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { clockTime } from '~~/core/kit/phrases'
+import { stage } from '~/documents/stage'
 
 const session = useSession()
 const route = useRoute()
@@ -60,6 +61,7 @@ async function leave() {
             >{{ area.name }}</NuxtLink
           >
         </nav>
+        <LazyFindOrDo v-if="session.person && !stage" />
         <div class="ml-auto flex flex-wrap items-center gap-x-5 text-label">
           <span :title="`The school’s time (${session.zone})`">{{ clock }}</span>
           <NuxtLink to="/me" class="underline decoration-transparent underline-offset-2 hover:decoration-current">{{

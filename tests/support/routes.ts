@@ -300,6 +300,13 @@ export const routes: Route[] = [
     ownQuiz,
   ],
   [
+    'GET',
+    'find',
+    () => '/api/find?words=tide',
+    undefined,
+    { teacher: true, coTeacher: true, student: true, other: true, nobody: 401 },
+  ],
+  [
     'POST',
     'quizzes/[id]/trial',
     () => '/api/quizzes/quiz-tides/trial',

@@ -108,6 +108,7 @@ async function become(to: 'withdrawn' | 'published', words: string) {
             <button class="btn" :disabled="!store.undos.length" title="Ctrl Z" @click="store.undo()">Undo</button>
             <button class="btn" :disabled="!store.redos.length" title="Ctrl Shift Z" @click="store.redo()">Redo</button>
             <button class="btn" @click="history = true">History</button>
+            <NuxtLink v-if="state !== 'draft'" class="btn" :to="`/quizzes/${id}/record`">Record</NuxtLink>
             <span id="quiz-actions" class="contents" />
             <button v-if="state === 'draft' || contentAhead" class="btn btn-main" @click="opening = true">
               {{ state === 'draft' ? 'Open to classes…' : 'Give to later starts…' }}

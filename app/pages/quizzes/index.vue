@@ -24,9 +24,11 @@ const lookAt = (id: string) =>
     look.value = await quizRoutes.look({ id })
   })
 /** One comes here by the address of a quiz. */
-const asked = useRoute().query.look
+const { look: asked, new: begins } = useRoute().query
+const newTitle = useTemplateRef<HTMLInputElement>('newTitle')
 onMounted(() => {
   if (asked) void lookAt(String(asked))
+  if (begins) newTitle.value?.focus()
 })
 /** One was let in to look at it, and looks no more. */
 const leave = (id: string) =>
@@ -72,7 +74,7 @@ async function create() {
       <form class="flex grow flex-wrap items-end justify-end gap-2" @submit.prevent="create">
         <div class="grow sm:grow-0">
           <LabelledField label="Title of a new quiz"
-            ><input v-model="title" class="field sm:w-72" maxlength="160" required
+            ><input ref="newTitle" v-model="title" class="field sm:w-72" maxlength="160" required
           /></LabelledField>
         </div>
         <button class="btn btn-main">Start a quiz</button>

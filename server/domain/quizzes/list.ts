@@ -81,6 +81,22 @@ async function where(db: Db, person: Person, query: QuizQuery): Promise<{ sql: s
   return { sql: parts.map((part) => part.sql).join(' AND '), values: parts.flatMap((part) => part.values) }
 }
 
+/** Quizzes that a teacher may look at whose title or filing has some words: those that were changed last first. */
+export async function quizzesNamed(
+  db: Db,
+  person: Person,
+  words: string,
+  most: number,
+): Promise<{ id: string; title: string; mayWrite: boolean }[]> {
+  const asked = await where(db, person, quizQuery.parse({ words, whose: 'all' }))
+  const rows = await db.rows<Pick<QuizRow, 'id' | 'title'> & { writes: number }>(
+    `SELECT q.id, q.title, (q.owner_id = ? OR EXISTS (SELECT 1 FROM quiz_teacher t WHERE t.quiz_id = q.id AND t.person_id = ? AND t.may = 'write')) AS writes
+    FROM quiz q WHERE ${asked.sql} ORDER BY q.state = 'filed', q.changed_at DESC, q.id LIMIT ?`,
+    [person.id, person.id, ...asked.values, most],
+  )
+  return rows.map(({ id, title, writes }) => ({ id, title, mayWrite: Boolean(writes) }))
+}
+
 type Row = Pick<
   QuizRow,
   'id' | 'owner_id' | 'state' | 'revision' | 'changed_at' | 'description' | 'term' | 'tags' | 'folder_id' | 'sharing'

@@ -146,6 +146,17 @@ async function walk(db: Db, query: SearchQuery, { plain, entries }: Conditions):
   )
 }
 
+/** The page that is asked for, of all that was found; newest first. */
+const pageOf = async (db: Db, query: SearchQuery, conditions: Conditions, found: Found[]): Promise<{ id: string }[]> =>
+  found.length <= cap ? found.sort(newest).slice(query.from, query.from + query.take) : walk(db, query, conditions)
+
+/** Ids of the newest questions that match, without counting anything. */
+export async function firstFound(db: Db, person: Person, query: SearchQuery): Promise<string[]> {
+  const conditions = await conditionsOf(db, person, query, null)
+  const found = await findAll(db, query, conditions, await rarest(db, conditions))
+  return (await pageOf(db, query, conditions, found)).map(({ id }) => id)
+}
+
 /** Searches by beginnings of words (all of them) and filters; newest first. @param now with it, outside banks that are granted then are searched as well */
 export async function searchQuestions(
   db: Db,
@@ -159,10 +170,7 @@ export async function searchQuestions(
     findAll(db, query, conditions, first),
     query.from ? { candidates: [], sampled: true } : candidatesFor(db, person, conditions, first),
   ])
-  const page =
-    found.length <= cap
-      ? found.sort(newest).slice(query.from, query.from + query.take)
-      : await walk(db, query, conditions)
+  const page = await pageOf(db, query, conditions, found)
   const hits = await hitsFor(
     db,
     person,
