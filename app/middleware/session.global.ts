@@ -1,5 +1,5 @@
 /** Pages of somebody who is not signed in yet. */
-const outside = /^\/(sign-in|join|come-in|link|first-start)(\/|$)/
+const outside = /^\/(sign-in|join|come-in|link|reminders|first-start)(\/|$)/
 /** Pages of everybody who is. */
 const shared = /^\/me(\/|$)/
 

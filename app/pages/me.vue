@@ -34,6 +34,18 @@ async function leaveEverywhere() {
     await navigateTo('/sign-in')
   })
 }
+
+/** Of students alone: whether they want reminders. */
+const reminders = shallowRef<{ on: boolean } | null>(null)
+if (session.person?.role === 'student' && !session.person.guest)
+  void act(async () => {
+    reminders.value = await myRoutes.reminders()
+  })
+const setReminders = (on: boolean) =>
+  act(async () => {
+    reminders.value = await myRoutes.setReminders({ body: { on } })
+    announce(on ? 'Reminders come again.' : 'No reminders come any more.')
+  })
 </script>
 
 <template>
@@ -71,6 +83,12 @@ async function leaveEverywhere() {
       <p v-if="calendar" class="mt-3 border-y border-rule py-3 break-all select-all">
         <code>{{ calendar }}</code>
       </p>
+    </section>
+    <section v-if="reminders" class="mt-10">
+      <h2 class="border-b border-ink pb-1 text-xl">Letters</h2>
+      <TickBox class="mt-3" :model-value="reminders.on" :disabled="busy" @update:model-value="setReminders"
+        >Remind me by mail before a quiz is due that I have not sat</TickBox
+      >
     </section>
     <section v-if="!session.person?.guest" class="mt-10">
       <h2 class="border-b border-ink pb-1 text-xl">Devices</h2>

@@ -19,6 +19,7 @@ export {
 } from './rule'
 export type { DayMark, Reading, Rule, Telling, WindowRule } from './rule'
 export { isDone, type DoneFacts } from './done'
+export { noticeNames, type NoticeName, type Notices } from './notices'
 export { noPlaceFor } from './places'
 export { passwordIn } from './password'
 export { entryKey, linkLeads, readEntry, type EntryField, type LinkRule } from './link'

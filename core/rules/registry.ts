@@ -13,6 +13,7 @@ import { late } from './late'
 import { limit } from './limit'
 import { link } from './link'
 import { needs } from './needs'
+import { notices } from './notices'
 import { oneSitting } from './one-sitting'
 import { overrun } from './overrun'
 import { password } from './password'
@@ -58,4 +59,5 @@ export const quizRules = {
   release,
   best,
   receipt,
+  notices,
 }

@@ -126,6 +126,7 @@ export const chapters = {
   page: 'On the page',
   marks: 'Attempts and marks',
   release: 'What students see afterwards',
+  tell: 'What is sent by mail',
 } as const
 export type Chapter = keyof typeof chapters
 

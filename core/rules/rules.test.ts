@@ -334,6 +334,7 @@ describe('what the record says of a change', () => {
       places: 30,
       best: 'names',
       receipt: 'answers',
+      notices: { ...usualRules.notices, opening: { on: true, words: null } },
       anonymous: true,
       needs: [{ ...blankNeed({ id: 'n', students: ['p1'], groups: [] }, noAccommodation), factor: 1.5 }],
       announced: false,

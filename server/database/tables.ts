@@ -366,6 +366,8 @@ export interface PersonRow {
   outside_id: string | null
   need_reason: string
   guest: number
+  reminders: number
+  reminder_word: string | null
 }
 
 export interface QuestionRow {
@@ -548,6 +550,12 @@ export interface QuizTeacherRow {
   may: 'read' | 'write'
 }
 
+export interface QuizToldRow {
+  quiz_id: string
+  stamp: string
+  next_at: string
+}
+
 export interface QuizTurnRow {
   quiz_id: string
   turn: number
@@ -610,6 +618,7 @@ export interface SchoolRow {
   zone: string
   demo: number
   roster: number
+  site: string
 }
 
 export interface SchoolWordsRow {
@@ -670,6 +679,15 @@ export interface TermRow {
   starts: string
   ends: string
   outside_id: string | null
+}
+
+export interface ToldRow {
+  quiz_id: string
+  person_id: string
+  name: string
+  about: string
+  value: string
+  at: string
 }
 
 export interface ViewedRow {

@@ -2,19 +2,35 @@ import { serverNow } from '../clock'
 import { currentDatabase } from '../database/current'
 import { sendDue } from '../domain/outbox'
 import { currentPost } from '../standins/mail/post'
+import { inThreadByItself } from '../utils/job'
 
-/** Every process sends letters that are due, at its own uneven pace: a mail server that answers slowly holds up nothing else. */
+/**
+ * Every process writes letters of quizzes that are due, in a thread, and sends those that are written, at its own uneven
+ * pace: a mail server that answers slowly holds up nothing else.
+ */
 export default defineNitroPlugin((nitro) => {
   const pause = Number(process.env.THISTLE_SWEEP_SECONDS ?? 10) * 1000
-  let timer: NodeJS.Timeout
-  const send = async () => {
-    try {
-      await sendDue(currentDatabase(), await currentPost(), serverNow())
-    } catch (error) {
-      console.error('letters', error)
+  const timers = new Set<NodeJS.Timeout>()
+  /** Does something again and again, with uneven pauses. */
+  const again = (what: string, work: () => Promise<unknown>) => {
+    const turn = async () => {
+      await work().catch((error: unknown) => {
+        console.error(what, error)
+      })
+      wait(pause * (0.5 + Math.random()))
     }
-    timer = setTimeout(send, pause * (0.5 + Math.random()))
+    const wait = (milliseconds: number) => {
+      const timer = setTimeout(() => {
+        timers.delete(timer)
+        void turn()
+      }, milliseconds)
+      timers.add(timer)
+    }
+    wait(pause * Math.random())
   }
-  timer = setTimeout(send, pause * Math.random())
-  nitro.hooks.hook('close', () => clearTimeout(timer))
+  again('letters of quizzes', () => inThreadByItself('tellQuizzes', [serverNow()]))
+  again('letters', async () => sendDue(currentDatabase(), await currentPost(), serverNow()))
+  nitro.hooks.hook('close', () => {
+    for (const timer of timers) clearTimeout(timer)
+  })
 })

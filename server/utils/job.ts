@@ -82,6 +82,11 @@ async function done<N extends JobName>(
   }
 }
 
+/** Has a job done in a thread that nobody has asked for: what is due by itself. */
+export async function inThreadByItself<N extends JobName>(job: N, input: JobInput<N>): Promise<void> {
+  await files.do({ job, input }, `by itself: ${job}`)
+}
+
 /** Has a job done in a thread; what it gives is the reply. @param transfer what of the input is handed over, not copied */
 export async function inThread<N extends JobName>(
   asker: Asker,

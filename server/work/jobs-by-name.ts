@@ -21,6 +21,7 @@ export const long: ReadonlySet<JobName> = new Set<JobName>([
   'stageFile',
   'syncBank',
   'takeRoster',
+  'tellQuizzes',
   'undoImport',
   'undoMany',
   'undoRoster',

@@ -23,6 +23,7 @@ import { makeEdit } from '../domain/quizzes/edits'
 import { openQuiz } from '../domain/quizzes/open'
 import { quizView } from '../domain/quizzes/view'
 import { reviewFor } from '../domain/reviews/review'
+import { tellQuizzes } from '../domain/letters/tell'
 import { lookAtRoster } from '../domain/roster/look'
 import { takeRoster } from '../domain/roster/take'
 import { undoRoster } from '../domain/roster/undo'
@@ -86,6 +87,7 @@ export const jobs = {
   syncBank: (database: Database, person: Person, bank: string, now: Instant) =>
     syncBank(database, person, standInKeeper(database, now), bank, now),
   takeRoster,
+  tellQuizzes,
   trialRun,
   undoImport,
   undoMany,

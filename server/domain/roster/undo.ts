@@ -142,6 +142,7 @@ async function takeAway(db: Db, made: readonly string[]): Promise<number> {
     if (!free.length) return
     const ids = free.map((row) => row.id)
     await db.run('DELETE FROM pass WHERE person_id IN (?)', [ids])
+    await db.run('DELETE FROM told WHERE person_id IN (?)', [ids])
     gone += await db.run('DELETE FROM person WHERE id IN (?)', [ids])
   })
   return gone

@@ -20,6 +20,7 @@ const store = useQuiz()
         <RuleChapter chapter="marks" />
         <RuleChapter chapter="release" />
         <RuleChapter chapter="page" />
+        <RuleChapter chapter="tell"><LetterPreview /></RuleChapter>
       </div>
       <aside class="space-y-6">
         <section>
