@@ -9,6 +9,7 @@ import { done } from './done'
 import { grace } from './grace'
 import { grade } from './grade'
 import { gradebook } from './gradebook'
+import { heldBack } from './held-back'
 import { late } from './late'
 import { limit } from './limit'
 import { link } from './link'
@@ -35,6 +36,7 @@ export const quizRules = {
   windows,
   link,
   announced,
+  heldBack,
   voluntary,
   places,
   anonymous,

@@ -335,6 +335,7 @@ describe('what the record says of a change', () => {
       best: 'names',
       receipt: 'answers',
       notices: { ...usualRules.notices, opening: { on: true, words: null } },
+      heldBack: ['c1'],
       anonymous: true,
       needs: [{ ...blankNeed({ id: 'n', students: ['p1'], groups: [] }, noAccommodation), factor: 1.5 }],
       announced: false,

@@ -9,7 +9,7 @@ import { usualOf, valuesIn } from './values-of'
 import type { Reading, Rule } from './rule'
 
 /** What a set says: every rule but those of one quiz alone (who sits it, when, by which link and which password). */
-export const ofOneQuiz = ['windows', 'needs', 'password', 'link'] as const
+export const ofOneQuiz = ['windows', 'heldBack', 'needs', 'password', 'link'] as const
 export type SetRules = Omit<Rules, (typeof ofOneQuiz)[number]>
 
 /** Rules to start from. */

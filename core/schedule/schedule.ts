@@ -5,8 +5,8 @@ import type { Accommodation, Given, Rules, Student, Window } from '../quiz/schem
 /** What the rules mean for one student: minutes and instants, accommodations applied. */
 export interface Schedule {
   student: string
-  /** Their windows are those of classes whose quizzes are held back. */
-  held: boolean
+  /** Their windows are those of classes from which this quiz is held back, or all quizzes are; null where none is. */
+  held: 'quiz' | 'class' | null
   windows: Window[]
   /** Minutes, with extra time; null for none. */
   limit: number | null
@@ -82,11 +82,15 @@ export function windowsOf<W extends Pick<Window, 'classes' | 'groups' | 'student
   return windows.filter((window) => window.classes.some((each) => student.classes.includes(each)))
 }
 
-/** Whether a window is theirs only by classes whose quizzes are held back. */
-function isHeld(window: Pick<Window, 'classes' | 'groups' | 'students'>, student: Student): boolean {
-  if (!student.held?.length || window.students.includes(student.id)) return false
+/** Whether a window is theirs only by classes from which it is held back. */
+function isHeld(
+  window: Pick<Window, 'classes' | 'groups' | 'students'>,
+  student: Student,
+  held: readonly string[],
+): boolean {
+  if (!held.length || window.students.includes(student.id)) return false
   if (window.groups.some((each) => student.groups.includes(each))) return false
-  return window.classes.filter((each) => student.classes.includes(each)).every((each) => student.held!.includes(each))
+  return window.classes.filter((each) => student.classes.includes(each)).every((each) => held.includes(each))
 }
 
 /** A window of the rules as it is for a student, also one that is theirs no more: a sitting belongs to where it began. */
@@ -103,10 +107,13 @@ export function scheduleFor(rules: Rules, student: Student): Schedule {
   const limit =
     rules.limit === null ? null : exact(rules.limit).mul(exact(own.factor)).add(exact(own.extraMinutes)).valueOf()
   const windows = windowsOf(rules.windows, student)
-  const open = windows.filter((window) => !isHeld(window, student))
+  const ofClasses = student.held ?? []
+  const held = [...ofClasses, ...rules.heldBack]
+  const open = windows.filter((window) => !isHeld(window, student, held))
+  const byClass = windows.length > 0 && windows.every((window) => isHeld(window, student, ofClasses))
   return {
     student: student.id,
-    held: windows.length > 0 && !open.length,
+    held: !windows.length || open.length ? null : byClass ? 'class' : 'quiz',
     // What is held back is given again: its ends are waited for where nothing else is theirs.
     windows: (open.length ? open : windows)
       .map((window) => laterBy(window, own.laterMinutes))

@@ -59,7 +59,9 @@ function wordsOf(
     case 'state':
       return 'cannot sit it'
     case 'held':
-      return 'does not see it, for all quizzes of the class are held back'
+      return schedule.held === 'class'
+        ? 'does not see it, for all quizzes of the class are held back'
+        : 'does not see it yet, for it is held back from them'
     default:
       return 'does not see it'
   }

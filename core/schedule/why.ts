@@ -81,7 +81,10 @@ function decided(why: WhyNot, found: No, schedule: Schedule, asked: Asked): { wo
       }
     case 'held':
       return {
-        words: 'does not see it: all quizzes of their class are held back, on the page of the class',
+        words:
+          schedule.held === 'class'
+            ? 'does not see it: all quizzes of their class are held back, on the page of the class'
+            : 'does not see it: it is held back from their class',
         remedy: ownWindow(asked, 'Let them sit it all the same, for a day from now'),
       }
     case 'full':

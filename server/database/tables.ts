@@ -517,6 +517,13 @@ export interface QuizNoticeRow {
   confirmed_at: string | null
 }
 
+export interface QuizOpeningRow {
+  quiz_id: string
+  at: string
+  by_id: string
+  tried_at: string | null
+}
+
 export interface QuizPresenceRow {
   quiz_id: string
   page: string

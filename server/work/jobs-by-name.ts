@@ -17,6 +17,7 @@ export const long: ReadonlySet<JobName> = new Set<JobName>([
   'giveQuiz',
   'importObjectives',
   'lookAtRoster',
+  'openDue',
   'proposeFor',
   'stageFile',
   'syncBank',

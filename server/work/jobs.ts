@@ -21,6 +21,7 @@ import { closeNow, lookAtClosing } from '../domain/quizzes/close'
 import { earlierQuiz } from '../domain/quizzes/earlier'
 import { makeEdit } from '../domain/quizzes/edits'
 import { openQuiz } from '../domain/quizzes/open'
+import { openDue } from '../domain/quizzes/openings'
 import { quizView } from '../domain/quizzes/view'
 import { reviewFor } from '../domain/reviews/review'
 import { tellQuizzes } from '../domain/letters/tell'
@@ -66,6 +67,7 @@ export const jobs = {
   lookAtRoster,
   makeEdit,
   marksTable,
+  openDue,
   openQuiz,
   playRehearsal: (
     database: Database,

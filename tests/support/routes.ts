@@ -299,6 +299,7 @@ export const routes: Route[] = [
     () => ({ on: 1000, token: 'walk.1', edit: { do: 'set', path: ['rules', 'grace'], was: 1, value: 1 } }),
     ownQuiz,
   ],
+  ['PUT', 'quizzes/[id]/opening', () => '/api/quizzes/quiz-tides/opening', () => ({ at: null }), sharedQuiz],
   [
     'GET',
     'find',

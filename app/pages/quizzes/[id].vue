@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { onKeyStroke } from '@vueuse/core'
+import { sentenceTime } from '~~/core/kit/phrases'
 import { same } from '~~/core/quiz/edits/paths'
 import { stateLabels } from '~~/core/quiz/state'
 import { quizRoutes } from '~/client/quizzes'
@@ -99,6 +100,9 @@ async function become(to: 'withdrawn' | 'published', words: string) {
             }}<template v-if="store.view.edition && store.view.edition > 1">
               · edition {{ store.view.edition }}</template
             ></span
+          >
+          <span v-if="store.view.opensAt" class="text-label font-semibold text-amber"
+            >opens by itself {{ sentenceTime(store.view.opensAt, session.zone) }}</span
           >
           <span class="text-label text-soft" role="status"
             >{{ saved

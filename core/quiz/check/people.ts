@@ -54,7 +54,7 @@ export function peopleChecks(quiz: Quiz, { students, names }: CheckContext): Fou
       schedule.windows.every(({ students: own, groups }) => !own.length && !groups.length),
   )
   const filled = new Set(students.flatMap((student) => student.classes))
-  const held = students.filter(({ schedule }) => schedule.held)
+  const held = students.filter(({ schedule }) => schedule.held === 'class')
   const empty = classes.filter((each) => names.has(each) && !filled.has(each))
   return [
     ...(held.length

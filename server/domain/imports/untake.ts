@@ -38,7 +38,7 @@ async function dropQuizzes(db: Db, ids: readonly string[]): Promise<string[]> {
     )
   ).map((row) => row.id)
   if (untouched.length) {
-    const about = ['quiz_question', 'quiz_class', 'quiz_group', 'quiz_student', 'quiz_teacher']
+    const about = ['quiz_question', 'quiz_class', 'quiz_group', 'quiz_student', 'quiz_teacher', 'quiz_opening']
     await mapInOrder(about, (table) => db.run(`DELETE FROM ${table} WHERE quiz_id IN (?)`, [untouched]))
     await db.run('DELETE FROM quiz WHERE id IN (?)', [untouched])
   }

@@ -13,6 +13,7 @@ import { isAhead } from './ahead'
 import { checksFor } from './checks'
 import { addressOf, filingOf, type Filing } from './filing'
 import { heldNow, heldReply, type HeldReply } from './held'
+import { openingOf } from './openings'
 import { currentState, loadQuiz, quizEndsNow } from './quizzes'
 import { studentsAround } from '../classes/students'
 
@@ -41,6 +42,8 @@ export interface QuizView {
   /** Its owner first. */
   teachers: { id: string; name: string; owner: boolean; mayShare: boolean; may: 'read' | 'write' }[]
   filing: Filing
+  /** When it opens by itself; null where it does not. */
+  opensAt: Instant | null
   /** For its owner alone: the address by which others may look at it. */
   address: string | null
   now: Instant
@@ -108,6 +111,7 @@ export async function quizView(db: Db, person: Person, id: string, now: Instant)
     students: roster,
     scales,
     link: await linkOf(db, id),
+    opensAt: await openingOf(db, id),
     checks,
     filing: await filingOf(db, id),
     address: row.owner === person.id ? await addressOf(db, id) : null,
