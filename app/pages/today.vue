@@ -11,6 +11,15 @@ const { state: listed, isReady, error } = useAsyncState(() => quizRoutes.list(),
 /** Those that one works in: what may only be looked at asks for nothing. */
 const quizzes = computed(() => listed.value.quizzes.filter(({ may }) => may === 'write'))
 const { state: doubted } = useAsyncState(() => questionRoutes.doubts(), [])
+const { state: todo, isReady: asked } = useAsyncState(() => quizRoutes.today(), [])
+const tones = {
+  'let in': 'text-red',
+  stops: 'text-red',
+  leak: 'text-red',
+  mark: 'text-ink',
+  release: 'text-ink',
+  look: 'text-amber',
+}
 const when = (at: string) => sentenceTime(at, session.zone)
 const groups = computed(() =>
   [
@@ -62,6 +71,23 @@ const groups = computed(() =>
         </li>
       </ul>
     </section>
+    <section v-if="todo.length" class="mt-8" aria-labelledby="todo">
+      <h2 id="todo" class="border-b border-ink pb-1 text-xl">Needs a hand</h2>
+      <ul>
+        <li
+          v-for="each in todo"
+          :key="`${each.sort} ${each.quiz}`"
+          class="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-rule py-2.5"
+        >
+          <div class="min-w-60 grow basis-96">
+            <p class="font-serif text-lg">{{ each.title }}</p>
+            <p :class="tones[each.sort]">{{ each.words }}</p>
+          </div>
+          <NuxtLink class="btn" :to="each.to">{{ each.action }}</NuxtLink>
+        </li>
+      </ul>
+    </section>
+    <p v-else-if="asked && quizzes.length" class="mt-6 text-green">✓ Nothing needs a hand now.</p>
     <section v-for="group in groups" :key="group.title" class="mt-8">
       <h2 class="border-b border-ink pb-1 text-xl">{{ group.title }}</h2>
       <ul>

@@ -1,4 +1,5 @@
-import type { Edit } from '~~/core/quiz/edits'
+import { applyEdit, type Edit } from '~~/core/quiz/edits'
+import { effectsOf, type Effect } from '~~/core/schedule/effects'
 import type { Hit } from '~~/server/domain/bank/finding/hits'
 import { quizRoutes } from '~/client/quizzes'
 import { browserMemory, newToken, realTimers } from '~/documents/device'
@@ -38,6 +39,16 @@ export const useQuiz = defineStore('quiz', () => {
   const quiz = map('quiz', null)
   const held = map('held', new Map())
 
+  const proposed = shallowRef<{ edit: Edit; effects: Effect[] } | null>(null)
+  /** Of a quiz that students have: what an edit of its rules does to whom. */
+  function effectsOfEdit(edit: Edit): Effect[] {
+    const { view, quiz: now } = open.value!.replica
+    if (!view || !now || !['scheduled', 'open', 'closed'].includes(view.state)) return []
+    const after = applyEdit(now, edit).quiz
+    if (after.rules === now.rules) return []
+    return effectsOf(now.rules, after.rules, view.students, serverTime(), session.zone)
+  }
+
   return {
     id: computed(() => open.value?.id ?? null),
     view: map('view', null),
@@ -75,8 +86,14 @@ export const useQuiz = defineStore('quiz', () => {
     },
     learn: (hits: readonly Hit[], stimuli?: readonly (readonly [string, string])[]) =>
       open.value?.replica.learn(hits, stimuli),
-    make: (edit: Edit | null) => {
-      if (edit) open.value?.replica.make(edit)
+    /** What a change would do to students who have the quiz already: it waits for a yes. */
+    proposed,
+    /** @param sure what it does to whom has been said */
+    make(edit: Edit | null, sure = false) {
+      if (!edit || !open.value) return
+      const effects = sure ? [] : effectsOfEdit(edit)
+      if (effects.length) proposed.value = { edit, effects }
+      else open.value.replica.make(edit)
     },
     undo: () => open.value?.replica.undo(),
     redo: () => open.value?.replica.redo(),

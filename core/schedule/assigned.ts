@@ -52,19 +52,24 @@ export const namedIn = (rules: Pick<Rules, 'windows' | 'needs'>): string[] => [
   ...rules.needs.flatMap((need) => need.students),
 ]
 
+/** Stands for a sort of student: those in the same classes and groups with the same accommodations; whoever is named is one. */
+export const sortOf = (student: Student, named: ReadonlySet<string>): string =>
+  named.has(student.id)
+    ? student.id
+    : JSON.stringify([
+        [...student.classes].sort(),
+        [...student.groups].sort(),
+        student.accommodations,
+        student.held ?? [],
+      ])
+
 /**
  * One student of each sort: those in the same classes and groups with the same accommodations have the same times in
  * every quiz, but for those whom a quiz names.
  */
 export function oneOfEach(students: readonly Student[], named: ReadonlySet<string> = new Set()): Student[] {
   const sorts = new Map<string, Student>()
-  for (const student of students)
-    sorts.set(
-      named.has(student.id)
-        ? student.id
-        : JSON.stringify([[...student.classes].sort(), [...student.groups].sort(), student.accommodations]),
-      student,
-    )
+  for (const student of students) sorts.set(sortOf(student, named), student)
   return [...sorts.values()]
 }
 

@@ -42,6 +42,7 @@ export const endWithAsker: ReadonlySet<JobName> = new Set<JobName>([
   'lookAtChecks',
   'lookAtObjectives',
   'lookAtRoster',
+  'needsAHand',
   'playRehearsal',
   'previewQuestion',
   'proposeFor',

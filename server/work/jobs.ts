@@ -25,6 +25,7 @@ import { openDue } from '../domain/quizzes/openings'
 import { quizView } from '../domain/quizzes/view'
 import { reviewFor } from '../domain/reviews/review'
 import { tellQuizzes } from '../domain/letters/tell'
+import { needsAHand } from '../domain/today/today'
 import { lookAtRoster } from '../domain/roster/look'
 import { takeRoster } from '../domain/roster/take'
 import { undoRoster } from '../domain/roster/undo'
@@ -67,6 +68,7 @@ export const jobs = {
   lookAtRoster,
   makeEdit,
   marksTable,
+  needsAHand,
   openDue,
   openQuiz,
   playRehearsal: (

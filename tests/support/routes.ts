@@ -300,6 +300,7 @@ export const routes: Route[] = [
     ownQuiz,
   ],
   ['PUT', 'quizzes/[id]/opening', () => '/api/quizzes/quiz-tides/opening', () => ({ at: null }), sharedQuiz],
+  ['GET', 'today', () => '/api/today', undefined, teacherOnly],
   [
     'GET',
     'find',

@@ -135,9 +135,11 @@ const heldNames = computed(() => list(classes.value.filter(({ held }) => held).m
     <ChecksList class="mt-4" :checks="[...stops, ...looks]" @gone="emit('close')" />
     <fieldset v-if="isDraft && !stops.length" class="mt-4 flex flex-wrap items-center gap-x-6 gap-y-2">
       <legend class="sr-only">When it is opened</legend>
-      <label class="flex items-center gap-2"><input v-model="when" type="radio" value="now" />at once</label>
       <label class="flex items-center gap-2"
-        ><input v-model="when" type="radio" value="later" />by itself, at a set time</label
+        ><input v-model="when" type="radio" class="accent-petrol" value="now" />at once</label
+      >
+      <label class="flex items-center gap-2"
+        ><input v-model="when" type="radio" class="accent-petrol" value="later" />by itself, at a set time</label
       >
       <span v-if="when === 'later'" class="w-56"
         ><TimeField v-model="at" :zone="session.zone" name="When it opens by itself"

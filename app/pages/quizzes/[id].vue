@@ -15,6 +15,7 @@ const session = useSession()
 const id = computed(() => String(route.params.id))
 const { problem, act } = useAct()
 const opening = ref(false)
+const timing = ref(false)
 const now = useNow(1000)
 
 /** The pages of a quiz, in the order of the work. */
@@ -114,6 +115,13 @@ async function become(to: 'withdrawn' | 'published', words: string) {
             <button class="btn" @click="history = true">History</button>
             <NuxtLink v-if="state !== 'draft'" class="btn" :to="`/quizzes/${id}/record`">Record</NuxtLink>
             <span id="quiz-actions" class="contents" />
+            <button
+              v-if="state === 'open' || state === 'scheduled' || state === 'closed'"
+              class="btn"
+              @click="timing = true"
+            >
+              Time…
+            </button>
             <button v-if="state === 'draft' || contentAhead" class="btn btn-main" @click="opening = true">
               {{ state === 'draft' ? 'Open to classes…' : 'Give to later starts…' }}
             </button>
@@ -153,6 +161,8 @@ async function become(to: 'withdrawn' | 'published', words: string) {
       <div class="grow" :class="route.meta.wide ? '' : 'px-5 py-4'"><NuxtPage /></div>
       <HistoryDialog :open="history" @close="history = false" />
       <OpeningDialog :open="opening" @close="opening = false" />
+      <TimesDialog :open="timing" @close="timing = false" />
+      <EffectsDialog />
     </template>
     <p v-else-if="!problem" class="p-8 text-soft" role="status">Loading …</p>
   </main>
