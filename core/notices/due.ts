@@ -79,7 +79,9 @@ export function dueNotices(
   student: NoticeStudent,
   now: Instant,
 ): { due: DueNotice[]; next: Instant | null } {
-  const { schedule, attempts, told } = student
+  const { attempts, told } = student
+  // What is held back from them is not given yet: nothing is told of it.
+  const schedule = student.schedule.held === null ? student.schedule : { ...student.schedule, windows: [] }
   const due: DueNotice[] = []
   let next: Instant | null = null
   const later = (at: Instant | null) => {

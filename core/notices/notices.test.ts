@@ -110,6 +110,19 @@ describe('letters that are due', () => {
     expect(late.sent).toEqual([])
   })
 
+  it('say nothing to whom it is held back from, until it is given', () => {
+    const who = new Person({ ...rules, heldBack: ['tue'] })
+    who.look(at('08:00'))
+    who.look(at('10:00'))
+    expect(who.sent).toEqual([])
+    who.rules = rules
+    who.look(at('10:01'))
+    expect(who.sent).toEqual(['opening', 'reminder'])
+    who.rules = { ...rules, heldBack: ['tue'] }
+    who.look(at('10:02'))
+    expect(who.sent).toEqual(['opening', 'reminder', 'times'])
+  })
+
   it('remind once before the end of a window, who has not begun and wants reminders', () => {
     const who = new Person(rules)
     expect(who.look(at('08:30'))).toBe(at('09:00'))

@@ -1,7 +1,7 @@
 import { z } from 'zod'
 import { list } from '../kit/phrases'
 import { id } from '../question/schema'
-import { offer } from './pieces'
+import { removeFrom } from '../quiz/edits/make'
 import type { Reading, Rule } from './rule'
 
 const nameOf = ({ names }: Pick<Reading, 'names'>, each: string) => names.get(each) ?? 'a class that is gone'
@@ -19,14 +19,10 @@ export const heldBack: Rule<string[]> = {
             key: 'held-back',
             pieces: [
               `It is held back from ${list(value.map((each) => nameOf(reading, each)))}. `,
-              ...value.map((each) =>
-                offer(
-                  `Give it to ${nameOf(reading, each)}`,
-                  reading.quiz,
-                  ['rules', 'heldBack'],
-                  value.filter((other) => other !== each),
-                ),
-              ),
+              ...value.map((each) => ({
+                offer: `Give it to ${nameOf(reading, each)}`,
+                edit: removeFrom(reading.quiz, ['rules', 'heldBack'], [each]),
+              })),
             ],
           },
         ]

@@ -38,7 +38,7 @@ function shown(moments: Partial<Record<FacetName, SetMoment>>): Rules['release']
 }
 
 function ruleSet(id: string, name: string, words: string, rules: Partial<SetRules>): RuleSet {
-  const { windows: _windows, needs: _needs, password: _password, link: _link, ...rest } = usual
+  const { windows: _windows, heldBack: _heldBack, needs: _needs, password: _password, link: _link, ...rest } = usual
   return { id, name, words, rules: { ...rest, ...rules } }
 }
 

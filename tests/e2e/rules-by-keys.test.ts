@@ -149,6 +149,21 @@ async function setByKeys(slot: Slot, isFirst: boolean): Promise<void> {
   }
 }
 
+/** Students have the quiz: what a change does to whom is said first, and waits for a yes. */
+async function saidYes(before: string): Promise<void> {
+  const yes = page.getByRole('button', { name: 'Change it' })
+  await expect
+    .poll(async () => (await yes.isVisible()) || JSON.stringify((await loadQuiz(db, id)).quiz) !== before, {
+      message: 'it is asked, or done',
+      timeout: 5000,
+    })
+    .toBe(true)
+  if (!(await yes.isVisible())) return
+  await yes.focus()
+  await page.keyboard.press('Enter')
+  await yes.waitFor({ state: 'hidden' })
+}
+
 it('every rule is set by keys, each value says so at once, and all of it is kept', async () => {
   const set = new Set<string>()
   const tried = new Set<string>()
@@ -166,6 +181,7 @@ it('every rule is set by keys, each value says so at once, and all of it is kept
       await page.keyboard.press('Enter')
       await page.locator('[id^=headlessui-popover-panel]').waitFor()
       await setByKeys(part, part === slot)
+      await saidYes(before)
       await page.keyboard.press('Escape')
       await expect
         .poll(async () => JSON.stringify((await loadQuiz(db, id)).quiz) !== before, {
@@ -181,8 +197,8 @@ it('every rule is set by keys, each value says so at once, and all of it is kept
     ...Object.keys(quizRules).map((name) => `rules/${name}`),
     ...Object.keys(contentRules).map((name) => `content/${name}`),
   ].filter((path) => !set.has(path))
-  // Needs and the link are added by a button of their own, and set where they are tested.
-  expect(missing).toEqual(['rules/link', 'rules/needs'])
+  // Needs, the link and what is held back are added by buttons of their own, and set where they are tested.
+  expect(missing).toEqual(['rules/link', 'rules/heldBack', 'rules/needs'])
   await teacher.quiet()
   for (const slot of slotsIn(await reading()))
     expect(

@@ -3,7 +3,7 @@ import { until } from '@vueuse/core'
 import { list, sentenceTime } from '~~/core/kit/phrases'
 import { minute, plus } from '~~/core/kit/time'
 import { timeLines } from '~~/core/notices/letters'
-import { setAt } from '~~/core/quiz/edits'
+import { listTo } from '~~/core/quiz/edits'
 import { noticeNames } from '~~/core/rules'
 import { studentOfClass } from '~~/core/schedule/assigned'
 import { scheduleFor } from '~~/core/schedule/schedule'
@@ -50,7 +50,7 @@ const classes = computed(() => {
 })
 function hold(id: string, held: boolean) {
   const others = store.quiz!.rules.heldBack.filter((each) => each !== id)
-  store.make(setAt(store.quiz!, ['rules', 'heldBack'], held ? [...others, id] : others))
+  store.make(listTo(store.quiz!, ['rules', 'heldBack'], held ? [...others, id] : others))
 }
 const letters = computed(() => {
   const on = noticeNames.filter((name) => store.quiz?.rules.notices[name].on)

@@ -124,7 +124,7 @@ const pools = computed(() => {
       <button v-else type="button" class="btn" @click="stop">Stop</button>
     </form>
     <ProblemNote :words="problem" />
-    <div v-if="busy || (done && sum)" role="status" class="text-label text-soft">
+    <div v-if="busy || sum" role="status" class="text-label text-soft">
       <progress v-if="busy" class="mr-3 h-2 w-60 align-middle accent-petrol" :value="done" :max="many" />
       {{ count(done, 'sitting') }} of {{ many }}{{ busy ? ' …' : done < many ? ', stopped' : '' }}
     </div>
