@@ -77,11 +77,13 @@ try {
   measure('sitting-page.ts', { THISTLE_DATABASE_URL: database.url })
   measure('import.ts', { THISTLE_DATABASE_URL: database.url })
   measure('bank.ts', { THISTLE_DATABASE_URL: database.url })
+  measure('find.ts', { THISTLE_DATABASE_URL: database.url })
   measure('bank-list.ts', { THISTLE_DATABASE_URL: database.url })
   measure('longest-wait.ts', { THISTLE_DATABASE_URL: database.url })
   measure('lists.ts', { THISTLE_DATABASE_URL: database.url })
   measure('compose.ts', { THISTLE_DATABASE_URL: database.url })
   measure('rules-page.ts', { THISTLE_DATABASE_URL: database.url })
+  measure('rehearse.ts', { THISTLE_DATABASE_URL: database.url })
   measure('roster.ts', { THISTLE_DATABASE_URL: database.url })
 } finally {
   await database.stop()
@@ -118,6 +120,9 @@ const bounds = {
   'rules.dayline': ['at most', 100],
   'rules.drag': ['at most', 100],
   'release.rate': ['at least', 200_000],
+  'rules.rehearse': ['at most', 300],
+  'trial.run': ['at most', 5],
+  'find.time': ['at most', 100],
 }
 /** A rate or a time as the reference machine would have it; anything else as it is. */
 function onReference(name, value, unit) {

@@ -32,8 +32,6 @@ try {
     ['bank', teacher, '/bank'],
     ['editor', teacher, '/bank/q-twelfths-formula'],
     ['editor-spot', teacher, '/bank/q-p-masthead'],
-    ['plain-text', teacher, '/bank/paste'],
-    ['stimulus', teacher, '/bank/stimuli/st-table'],
     ['outside', teacher, '/bank?from=outside'],
     ['objectives', teacher, '/bank/objectives'],
     ['compose', teacher, '/quizzes/quiz-tides/compose'],
@@ -52,6 +50,18 @@ try {
     await page.evaluate(() => document.fonts.ready)
     await page.screenshot({ path: join(folder, `${name}.png`) })
   }
+  await teacher.page.goto('/quizzes/quiz-tides/rehearse')
+  const frame = teacher.page.frameLocator('iframe')
+  await frame.getByRole('button', { name: 'Start now' }).click()
+  await frame.getByText('Question 1 ·').waitFor()
+  await teacher.page.getByRole('button', { name: 'as a usual one' }).click()
+  await frame.getByText('17 of 17 answered').waitFor()
+  await teacher.page.evaluate(() => window.scrollTo(0, 0))
+  await teacher.page.screenshot({ path: join(folder, 'rehearse.png') })
+  await teacher.page.goto('/quizzes/quiz-tides/trial')
+  await teacher.page.getByRole('button', { name: 'Run' }).click()
+  await teacher.page.getByText('1000 sittings of 1000').waitFor({ timeout: 60_000 })
+  await teacher.page.screenshot({ path: join(folder, 'trial.png') })
   await teacher.page.goto('/quizzes/quiz-tides/fill')
   await teacher.page.getByRole('button', { name: 'Read one off this quiz' }).click()
   await teacher.page.getByRole('button', { name: 'Find them' }).click()

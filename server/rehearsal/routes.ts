@@ -45,7 +45,12 @@ const played: [method: Request['method'], path: string, about: About, route: Pla
 ]
 
 /** Routes of students that are no part of a rehearsal: bytes that would have to be kept, and what is about no quiz. */
-export const notPlayed: readonly string[] = ['POST sittings/[id]/recordings', 'POST classes/join']
+export const notPlayed: readonly string[] = [
+  'POST sittings/[id]/recordings',
+  'POST classes/join',
+  'GET my/reminders',
+  'PUT my/reminders',
+]
 export const playedRoutes: readonly string[] = played.map(([method, path]) => `${method} ${path}`)
 
 export interface Found {

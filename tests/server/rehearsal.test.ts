@@ -1,4 +1,6 @@
 /** Rehearsals: the student's own routes, on a stage of which nothing is kept. */
+import { readdirSync, readFileSync } from 'node:fs'
+import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { newRow } from '../../core/quiz'
 import type { Instant } from '../../core/kit/time'
@@ -7,14 +9,17 @@ import type { Database } from '../../server/database/database'
 import { openQuiz } from '../../server/domain/quizzes/open'
 import { createQuiz, loadQuiz } from '../../server/domain/quizzes/quizzes'
 import { makeEdit } from '../../server/domain/quizzes/edits'
+import { loadAttempt } from '../../server/domain/sittings/attempts'
+import { keepNote } from '../../server/domain/sittings/notes'
 import { startSitting } from '../../server/domain/sittings/start'
 import { openSitting } from '../../server/domain/sittings/sitting'
 import { editTo } from '../../core/quiz'
 import { playRehearsal, type Played } from '../../server/rehearsal/play'
+import { notPlayed, playedRoutes } from '../../server/rehearsal/routes'
 import type { Act, Rehearsal, Rehearsed, Request } from '../../server/rehearsal/schema'
 import { jobs } from '../../server/work/jobs'
 import { freshDatabase, person } from '../support/database'
-import { day, later, openedQuiz, threeRows } from '../support/quiz'
+import { day, itemsOf, later, openedQuiz, threeRows } from '../support/quiz'
 
 let db: Database
 beforeAll(async () => {
@@ -159,6 +164,16 @@ describe('a draft', () => {
   })
 })
 
+it('every route of students is played, or is said not to be', () => {
+  const folder = join(import.meta.dirname, '..', '..', 'server', 'api')
+  const ofStudents = readdirSync(folder, { recursive: true, encoding: 'utf8' })
+    .filter((file) => file.endsWith('.ts') && readFileSync(join(folder, file), 'utf8').includes("right: 'student'"))
+    .map((file) => /^(.*)\.(get|post|put|delete)\.ts$/.exec(file)!)
+    .map(([, path, method]) => `${method!.toUpperCase()} ${path!.replace(/\/index$/, '')}`)
+  expect(ofStudents.length).toBeGreaterThan(15)
+  expect([...playedRoutes, ...notPlayed].sort()).toEqual(ofStudents.sort())
+})
+
 describe('what it does not tell', () => {
   it('answers for its own quiz alone', async () => {
     const quiz = await openedQuiz(db, 'mine')
@@ -174,5 +189,39 @@ describe('what it does not tell', () => {
     ])
       expect((await play.ask(later(2), { ask: request })).status).toBe(404)
     expect((await play.done<{ quizzes: { id: string }[] }>(later(2), get('my/quizzes'))).quizzes).toHaveLength(1)
+  })
+
+  it('keeps what a student wrote for themself, and whose a paper without a name is', async () => {
+    const quiz = await openedQuiz(db, 'noted', { tools: { ...usualRules.tools, notes: true } })
+    const { attempt } = await startSitting(db, await person(db, nell), quiz, { device: 'd1' }, later(1))
+    const item = Object.values(await itemsOf(db, attempt))[0]!.item
+    const note = { item, note: 'My own secret thought', marks: [] }
+    await keepNote(db, nell, attempt, note, later(2))
+    const asTheyStand = new Play(quiz, { fresh: false, content: 'open' })
+    const opened = await asTheyStand.done<object>(later(3), post(`sittings/${attempt}/open`, { device: 'd2' }))
+    expect(JSON.stringify(opened)).not.toContain('secret thought')
+    // In real life their paper and its lease are as they were.
+    expect(JSON.stringify(await openSitting(db, nell, attempt, 'd1', later(4)))).toContain('secret thought')
+    expect((await loadAttempt(db, attempt)).lease).toBe(1)
+
+    const unnamed = await openedQuiz(db, 'unnamed', { anonymous: true })
+    const real = await startSitting(db, await person(db, nell), unnamed, { device: 'd1' }, later(1))
+    const play = new Play(unnamed, { fresh: false, content: 'open' })
+    expect((await play.ask(later(3), { ask: post(`sittings/${real.attempt}/open`, { device: 'd2' }) })).status).toBe(
+      404,
+    )
+    expect(await play.done<{ may: object }>(later(3), get(`my/quizzes/${unnamed}`))).toMatchObject({
+      may: { may: true },
+    })
+  })
+
+  it('is for who works in the quiz, and for students of the school', async () => {
+    const quiz = await openedQuiz(db, 'elsewhere')
+    const play = new Play(quiz, { who: { student: 'p-idris' } })
+    await expect(play.ask(later(2), { ask: get('my/quizzes') })).rejects.toMatchObject({ status: 404 })
+    const made = new Play(quiz, { who: { inClass: 'c-tuesday' } })
+    expect(await made.done<object>(later(2), get(`my/quizzes/${quiz}`))).toMatchObject({ may: { may: true } })
+    const nowhere = new Play(quiz, { who: { inClass: 'c-none' } })
+    await expect(nowhere.ask(later(2), { ask: get('my/quizzes') })).rejects.toMatchObject({ status: 404 })
   })
 })
