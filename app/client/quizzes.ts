@@ -30,6 +30,7 @@ export const quizRoutes = {
   letter: route<typeof import('~~/server/api/quizzes/[id]/letter.get')>('GET', 'quizzes/[id]/letter'),
   setOpening: route<typeof import('~~/server/api/quizzes/[id]/opening.put')>('PUT', 'quizzes/[id]/opening'),
   today: route<typeof import('~~/server/api/today.get')>('GET', 'today'),
+  sendDays: route<typeof import('~~/server/api/quizzes/[id]/days.post')>('POST', 'quizzes/[id]/days'),
   open: route<typeof import('~~/server/api/quizzes/[id]/open.post')>('POST', 'quizzes/[id]/open'),
   here: route<typeof import('~~/server/api/quizzes/[id]/here.put')>('PUT', 'quizzes/[id]/here'),
   history: route<typeof import('~~/server/api/quizzes/[id]/history.get')>('GET', 'quizzes/[id]/history'),

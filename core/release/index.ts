@@ -11,6 +11,7 @@ export {
 export { facetsOf, releaseOf } from './under-rules'
 export { leakBetween, type LeakBetween } from './between'
 export { leaks, type Leak } from './leaks'
+export { seenWords } from './seen-words'
 export {
   classmates,
   endsByRules,

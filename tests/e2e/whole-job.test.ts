@@ -266,6 +266,9 @@ it('is given a break for this quiz alone, and takes a part of it: the clock stan
   await page.keyboard.press('Escape')
   await page.getByRole('button', { name: 'Who: Nell Ashdown' }).waitFor()
   await page.getByRole('button', { name: 'breaks', exact: true }).click()
+  // What it does to whom is said before it is done.
+  await page.getByRole('dialog').getByText('Nell Ashdown').waitFor()
+  await page.getByRole('button', { name: 'Change it' }).click()
   await page.getByText('15 minutes of breaks, for this quiz').waitFor()
   const given = async () =>
     (await db.one<{ body: string }>('SELECT body FROM quiz WHERE body LIKE \'%"title":"Evening test"%\''))!.body

@@ -6,6 +6,7 @@ import { usualRules, type Rules } from '../../core/quiz'
 import type { Instant } from '../../core/kit/time'
 import type { Database } from '../../server/database/database'
 import { nextLook, tellQuizzes } from '../../server/domain/letters/tell'
+import { sendDays } from '../../server/domain/letters/days'
 import { previewLetter } from '../../server/domain/letters/preview'
 import { ownReminders, remindersAt, setRemindersAt } from '../../server/domain/letters/reminders'
 import { makeEdit } from '../../server/domain/quizzes/edits'
@@ -247,6 +248,19 @@ describe('letters of a quiz', () => {
     expect(read.text).toContain('Grüße — ✓ bring tables.')
     await written()
   })
+})
+
+it('what a student will see is sent to them, moment by moment, once the quiz is theirs', async () => {
+  const quiz = await openedQuiz(db, 'days')
+  const maren = await person(db, 'p-maren')
+  expect(await sendDays(db, maren, quiz, nell, later(1))).toEqual({ to: await addressOf(nell) })
+  const [letter] = await written()
+  expect(letter!.body).toContain('  Tue 14 May, 10:00: can start; has 1 hour at most')
+  expect(letter!.body).toContain('when everyone is done: sees ')
+  for (const nobody of ['p-kit-sorrel', 'p-idris'])
+    await expect(sendDays(db, maren, quiz, nobody, later(1))).rejects.toMatchObject({ status: 404 })
+  await expect(sendDays(db, maren, 'quiz-tides', nell, later(1))).rejects.toMatchObject({ status: 409 })
+  expect(await written()).toEqual([])
 })
 
 it('a letter is read beforehand as a student would get it, and of nobody elsewhere', async () => {

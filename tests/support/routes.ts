@@ -301,6 +301,7 @@ export const routes: Route[] = [
   ],
   ['PUT', 'quizzes/[id]/opening', () => '/api/quizzes/quiz-tides/opening', () => ({ at: null }), sharedQuiz],
   ['GET', 'today', () => '/api/today', undefined, teacherOnly],
+  ['POST', 'quizzes/[id]/days', () => '/api/quizzes/quiz-buoys/days', () => ({ student: 'p-petra-lund' }), ownQuiz],
   [
     'GET',
     'find',

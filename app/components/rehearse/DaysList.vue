@@ -1,11 +1,19 @@
 <script setup lang="ts">
+import { quizRoutes } from '~/client/quizzes'
 import { count, list, sentenceTime } from '~~/core/kit/phrases'
 import { facetLabels } from '~~/core/release/schema'
 import type { StudentDays } from '~~/core/day-line/student-days'
 import type { Instant } from '~~/core/kit/time'
 
 /** What one student sees, moment by moment, in words: each moment with a time is gone to at a press. */
-const { name, days, here } = defineProps<{ name: string; days: StudentDays; here: Instant }>()
+const { name, days, here, quiz, student } = defineProps<{
+  name: string
+  days: StudentDays
+  here: Instant
+  quiz: string
+  /** Whom it can be sent to: a student who has the quiz. */
+  student: string | null
+}>()
 const emit = defineEmits<{ go: [at: Instant] }>()
 const session = useSession()
 const label = ({ at, when }: StudentDays['moments'][number]) =>
@@ -27,6 +35,12 @@ async function copy() {
   announce(`${count(days.moments.length, 'line')} copied.`)
 }
 const print = () => window.print()
+const { problem, busy, act } = useAct()
+const send = () =>
+  act(async () => {
+    const { to } = await quizRoutes.sendDays({ id: quiz, body: { student: student! } })
+    announce(`On its way to ${to}.`)
+  })
 </script>
 
 <template>
@@ -54,9 +68,11 @@ const print = () => window.print()
       </li>
     </ol>
     <p v-if="never" class="px-1.5 py-1.5 text-note text-soft">Never: {{ never }}.</p>
+    <ProblemNote :words="problem" />
     <p class="mt-1 flex gap-3 px-1.5 text-label print:hidden">
       <button class="link" @click="copy">Copy as text</button>
       <button class="link" @click="print">Print</button>
+      <button v-if="student" class="link" :disabled="busy" @click="send">Send to them</button>
     </p>
   </section>
 </template>

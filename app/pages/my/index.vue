@@ -54,6 +54,7 @@ const when = (at: string) => sentenceTime(at, session.zone)
               <template v-if="quiz.voluntary">Voluntary. </template>{{ quiz.sentence
               }}<template v-if="quiz.due"> Due {{ when(quiz.due) }}.</template>
             </p>
+            <p v-if="quiz.seen" class="text-soft">{{ quiz.seen }}</p>
             <p v-if="quiz.attempts.length" class="mt-1 flex flex-wrap gap-x-4">
               <NuxtLink v-for="attempt in quiz.attempts" :key="attempt.id" class="link" :to="`/review/${attempt.id}`">
                 {{

@@ -32,6 +32,7 @@ const said: Record<string, (detail: Detail, name: (id: unknown) => string) => { 
   'opening set': ({ at, says }) => ({ what: 'set when it opens by itself', more: texts([says ?? at]) }),
   'opening called off': () => ({ what: 'called off that it opens by itself' }),
   'opening refused': ({ says }) => ({ what: 'could not open it by itself', more: texts([says]) }),
+  'days sent': ({ student }, name) => ({ what: `sent ${name(student)} what they will see, and when` }),
   'time given': ({ says, why }) => ({ what: 'gave more time', more: texts([says, why]) }),
   'sitting started': ({ attempt }) => ({ what: `started attempt ${Number(attempt)}` }),
   'handed in': () => ({ what: 'handed in' }),

@@ -3,7 +3,7 @@ import type { Instant } from '../../../core/kit/time'
 import { sizesOf } from '../../../core/figures'
 import { toldToStudents, type Rules } from '../../../core/quiz'
 import { noPlaceFor, passwordIn } from '../../../core/rules'
-import { releasedByHand, releaseOf, shownInLists, type FacetName, type Visible } from '../../../core/release'
+import { releasedByHand, releaseOf, seenWords, shownInLists, type FacetName, type Visible } from '../../../core/release'
 import { maySit, scheduleFor, seesQuiz, toldOfSections } from '../../../core/schedule'
 import { meantFor } from '../quizzes/meant-for'
 import type { Database, Db } from '../../database/database'
@@ -40,6 +40,8 @@ export interface MyQuiz {
   due: Instant | null
   attempts: { id: string; number: number; handedInAt: Instant | null }[]
   attemptsAllowed: number | null
+  /** What they can see of their last paper, and what comes next; empty for nothing. */
+  seen: string
   /** Only what the rules release, as the quiz's scale tells it. */
   grade: { text: string; passed: boolean | null } | null
 }
@@ -177,6 +179,7 @@ export async function quizzesOf(
           .sort()[0] ?? null,
       attempts: done.map(({ id: attempt, number, handedInAt }) => ({ id: attempt, number, handedInAt })),
       attemptsAllowed: schedule.attempts.count,
+      seen: sight ? seenWords(sight.visible, person.zone) : '',
       grade: showsGrade ? { text: textOf(sight.grade, quiz.rules)!, passed: sight.grade.passed } : null,
     }
     const counting = sight && {

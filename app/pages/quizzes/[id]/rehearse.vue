@@ -245,7 +245,15 @@ async function openEditor(of: Rehearsal, item: string) {
         <p class="mb-1 font-serif text-lg">{{ nameOf(beside.who) }}, {{ kindOf(beside.who)?.name }}</p>
         <RehearsalFrame :play="beside" :name="nameOf(beside.who)" :turn="turn" />
       </div>
-      <DaysList v-if="days && !beside" :name="nameOf(who!)" :days="days" :here="at" @go="move" />
+      <DaysList
+        v-if="days && !beside"
+        :name="nameOf(who!)"
+        :days="days"
+        :here="at"
+        :quiz="id"
+        :student="!isDraft && 'student' in who! ? who.student : null"
+        @go="move"
+      />
     </div>
   </div>
 </template>
