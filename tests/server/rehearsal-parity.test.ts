@@ -104,7 +104,8 @@ it('is the same byte for byte', async () => {
     await openedQuiz(db, quiz, randomRules(), { shuffleOptions: true }, [...threeRows, pool])
     // The answers of the demo's two with accommodations count twice as often as those of others.
     const student = oneOf('p-nell-ashdown', 'p-petra-lund', 'p-silas-penn', 'p-petra-lund', 'p-amos-lidell')
-    const them = new Caller(server.address)
+    setTime(base)
+    const them = await new Caller(server.address).as(student)
     const acts: Act[] = []
     const sittings: Sitting[] = []
     let lastLook: Instant | null = null
@@ -151,11 +152,9 @@ it('is the same byte for byte', async () => {
     for (const at of times) {
       setTime(at)
       lastLook = at
-      await them.as(student)
-      await maren.as('p-maren')
-      await compare(`my/quizzes/${quiz}`)
+      const before = await compare(`my/quizzes/${quiz}`)
       // A list tells the grade, which is noted as seen.
-      await compare('my/quizzes', true)
+      if (below(2)) await compare('my/quizzes', true)
       const open = sittings.at(-1)
       if (open) {
         await compare(`sittings/${open.real}/clock?lease=${open.lease}`)
@@ -163,7 +162,6 @@ it('is the same byte for byte', async () => {
         if (review.status === 200) reviewed++
       }
       compared++
-      const before = await them.call('GET', `/api/my/quizzes/${quiz}`)
       const may = (before.body as { may?: { may: boolean } }).may?.may
       if (may && below(3) > 0) {
         const { real, played, ok } = await both(`my/quizzes/${quiz}/start`, { device: 'd1' })

@@ -48,7 +48,7 @@ const when = (at: string) => sentenceTime(at, session.zone)
           :key="quiz.id"
           class="flex flex-wrap items-start gap-x-6 gap-y-2 border-b border-rule py-4"
         >
-          <div class="min-w-60 grow">
+          <div class="min-w-60 flex-1">
             <h3 class="text-lg">{{ quiz.title }}</h3>
             <p class="text-soft">
               <template v-if="quiz.voluntary">Voluntary. </template>{{ quiz.sentence
