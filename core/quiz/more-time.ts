@@ -1,6 +1,7 @@
 import { minute, plus, type Instant } from '../kit/time'
 import { blankNeed, type QuizNeed } from '../rules/needs'
-import { givenIn, mostGenerous } from '../schedule/schedule'
+import { closesNow } from '../schedule/closing'
+import { givenIn, mostGenerous, windowsOf } from '../schedule/schedule'
 import { noAccommodation } from './accommodation'
 import { editTo } from './edits/make'
 import type { Edit } from './edits/edit'
@@ -21,6 +22,10 @@ const later = (window: Window, minutes: number): Window => ({
   due: moved(window.due, minutes),
   latestStart: moved(window.latestStart, minutes),
 })
+
+/** Whether something for some is for a student. */
+export const isFor = (whom: ForWhom, { id, classes }: Pick<Student, 'id' | 'classes'>): boolean =>
+  'everybody' in whom || ('inClass' in whom ? classes.includes(whom.inClass) : whom.students.includes(id))
 
 /** The windows with another in place of what one class has: a window that others share is parted. */
 function forClass(
@@ -115,4 +120,42 @@ export function endStarts(
   return withRules(quiz, {
     windows: 'everybody' in whom ? windows.map(end) : forClass(windows, whom.inClass, end, newId),
   })
+}
+
+/**
+ * The windows of a quiz that is closed at once for some: for a class where it is a class's; for a student in a window of
+ * their own, which counts in place of all others.
+ * @param students those who are named
+ * @param newId of windows that are parted or added
+ */
+export function closedFor(
+  { windows }: Pick<Rules, 'windows'>,
+  whom: ForWhom,
+  students: readonly Student[],
+  now: Instant,
+  newId: () => string,
+): Window[] {
+  const close = (window: Window) => closesNow(window, now)
+  if ('everybody' in whom) return windows.map(close)
+  if ('inClass' in whom) return forClass(windows, whom.inClass, close, newId)
+  return students.reduce<Window[]>(
+    (all, student) => {
+      const theirs = windowsOf(all, student)
+      const own = theirs.map((window) => ({
+        ...close(window),
+        id: newId(),
+        classes: [],
+        groups: [],
+        students: [student.id],
+      }))
+      // A window of their own goes over into the one that is closed.
+      const without = all.flatMap((window): Window[] => {
+        if (!window.students.includes(student.id)) return [window]
+        const others = window.students.filter((each) => each !== student.id)
+        return others.length || window.classes.length || window.groups.length ? [{ ...window, students: others }] : []
+      })
+      return [...without, ...own]
+    },
+    [...windows],
+  )
 }

@@ -1,3 +1,4 @@
+import { count } from '../kit/phrases'
 import type { Instant } from '../kit/time'
 import type { Schedule } from './schedule'
 
@@ -25,3 +26,11 @@ export function calendarEvents(quiz: string, title: string, schedule: Pick<Sched
       : [{ uid: `${quiz}-${id}-due`, title: `${title}: due`, starts: due, ends: null }]),
   ])
 }
+
+/** What waits for a mark by hand, from when its first paper came in: until it is marked it stands in its teachers' calendars. */
+export const toMarkEvent = (quiz: string, title: string, papers: number, since: Instant): CalendarEvent => ({
+  uid: `${quiz}-to-mark`,
+  title: `${title}: ${count(papers, 'paper')} to mark`,
+  starts: since,
+  ends: null,
+})

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { at, sampleContent, sampleRules, sampleStudent, sampleWindow } from '../../tests/fixtures/core'
 import { applyEdit } from '../quiz/edits'
-import { endStarts, moreTime, type ForWhom } from '../quiz/more-time'
+import { closedFor, endStarts, isFor, moreTime, type ForWhom } from '../quiz/more-time'
 import { noAccommodation, type Quiz, type Rules } from '../quiz'
 import { scheduleFor } from './schedule'
 import { effectsOf } from './effects'
@@ -147,5 +147,36 @@ describe('no more starts', () => {
     expect(
       endStarts(quizOf({ ...rules, windows: [{ ...both, opens: at('10:00') }] }), { everybody: true }, now, newId),
     ).toBeNull()
+  })
+})
+
+describe('closed at once', () => {
+  const now = at('09:30')
+  const closed = (whom: ForWhom, of = rules) => {
+    const named = 'students' in whom ? students.filter(({ id }) => whom.students.includes(id)) : []
+    return { ...of, windows: closedFor(of, whom, named, now, newId) }
+  }
+  const starts = (of: Rules, id: string) =>
+    scheduleFor(
+      of,
+      students.find((each) => each.id === id)!,
+    ).windows.some(({ closes }) => closes === null || closes > now)
+  it.each([
+    [{ everybody: true }, []],
+    [{ inClass: 'sat' }, ['a', 'b']],
+    [{ students: ['a', 'b'] }, ['c']],
+  ] as [ForWhom, string[]][])('for %j leaves the others theirs', (whom, left) => {
+    const after = closed(whom)
+    expect(students.map(({ id }) => id).filter((id) => starts(after, id))).toEqual(left)
+    expect(students.map((each) => isFor(whom, each))).toEqual(students.map(({ id }) => !left.includes(id)))
+    // Windows that are closed say so, and keep what else they were.
+    const shut = after.windows.filter(({ closedAt }) => closedAt !== null)
+    expect(shut.every(({ closes, opens }) => closes === now && opens === at('09:00'))).toBe(true)
+  })
+  it('for a student takes their own window over, and another who shares it keeps it', () => {
+    const own = { ...both, id: 'own', classes: [], students: ['a', 'c'], closes: at('15:00') }
+    const after = closed({ students: ['a'] }, { ...rules, windows: [both, own] })
+    expect([starts(after, 'a'), starts(after, 'b'), starts(after, 'c')]).toEqual([false, true, true])
+    expect(after.windows.find(({ id }) => id === 'own')!.students).toEqual(['c'])
   })
 })

@@ -165,7 +165,9 @@ function withinOne(db: Db): Database {
       try {
         return await work(db)
       } catch (error) {
-        if (!(error instanceof DatabaseAway)) await db.run('ROLLBACK TO SAVEPOINT inner_one')
+        // What lost against another has taken the whole back with it, savepoints and all: the stage begins anew.
+        const isGone = error instanceof DatabaseAway || passing.has((error as { errno?: number }).errno ?? 0)
+        if (!isGone) await db.run('ROLLBACK TO SAVEPOINT inner_one')
         throw error
       }
     },

@@ -27,10 +27,15 @@ export interface Played {
 const notHere = () => new Problem(404, 'not-here', 'This is no part of the rehearsal of this quiz.')
 
 /** A stage whose chance comes again at every performance: the n-th draw of bytes of one act is always the same. */
-function stageFor(seed: string, jobs: Stage['job']): { stage: Stage; turnTo(act: string): void } {
+function stageFor(seed: string, jobs: Stage['job']): { stage: Stage; begin(): void; turnTo(act: string): void } {
   let [act, drawn] = ['', 0]
   const before = new Map<string, number>()
+  const remembered: Stage['remembered'] = new Map()
   return {
+    begin() {
+      before.clear()
+      remembered.clear()
+    },
     turnTo(next) {
       const times = before.get(next) ?? 0
       before.set(next, times + 1)
@@ -38,7 +43,7 @@ function stageFor(seed: string, jobs: Stage['job']): { stage: Stage; turnTo(act:
       drawn = 0
     },
     stage: {
-      remembered: new Map(),
+      remembered,
       bytes: (length) => createHmac('sha512', seed).update(`${act} ${drawn++}`).digest().subarray(0, length),
       job: jobs,
     },
@@ -92,10 +97,11 @@ export async function playRehearsal(
   const secret = await drawSecret(database, quiz)
   const { acts, at, ...standing } = rehearsal
   const past = acts.filter((act) => act.at <= at)
-  const { stage, turnTo } = stageFor(`${secret} ${JSON.stringify([standing.who, standing.draw])}`, jobs)
+  const { stage, begin, turnTo } = stageFor(`${secret} ${JSON.stringify([standing.who, standing.draw])}`, jobs)
   return onto(stage, () =>
     database.staged(async (db) => {
-      stage.remembered.clear()
+      // It may have lost against somebody in real life, and is played from its beginning again.
+      begin()
       turnTo('stage')
       const student = await setStage(db, teacher, quiz, { ...standing, at }, secret)
       await mapInOrder(past, async (act) => {

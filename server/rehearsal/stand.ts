@@ -71,6 +71,7 @@ async function layOutEdition(
   const played = draw > 0 ? { ...edition, id: newId(), number, secret: secretOf(secret, `draw ${draw}`) } : edition
   if (!isKept || draw > 0) await keepEdition(db, row.id, played, teacher.id, now)
   rememberEdition(played)
+  if (isKept && draw === 0 && row.stored === 'published') return
   // Its time of change stays: whatever was worked out of its document holds.
   await db.run("UPDATE quiz SET state = 'published', edition_id = ?, edition_revision = revision WHERE id = ?", [
     played.id,

@@ -144,6 +144,14 @@ it('is opened to one class first, and a student who gets more time is told by ma
   await expect.poll(async () => (await loadQuiz(db, id)).quiz.rules.needs.length).toBe(1)
   await tellQuizzes(db, plus(now, 2 * minute), 100)
 
+  // Closing for one class: what it would do is shown, and left.
+  await page.getByRole('button', { name: 'Time…' }).click()
+  await dialog.getByLabel('For').selectOption({ label: 'Tuesday evening' })
+  await dialog.getByLabel(/closed at once/).check()
+  await dialog.getByRole('button', { name: 'See what it does' }).click()
+  await dialog.getByText('Not started, and cannot any more').waitFor()
+  await dialog.getByRole('button', { name: 'Leave it' }).click()
+
   // To the letters by the keyboard.
   await page.keyboard.press('Control+k')
   await page.getByRole('combobox', { name: 'Find or do' }).fill('letters')

@@ -135,7 +135,7 @@ describe('taking a paper up again', () => {
     const attempt = await begin(closed)
     await handIn(db, nell, attempt, 1, [], later(5))
     expect((await review(attempt, later(6))).again).toEqual({ until: later(150) })
-    await closeNow(db, maren, closed, later(10))
+    await closeNow(db, maren, closed, { everybody: true }, later(10))
     expect((await review(attempt, later(11))).again).toBeUndefined()
     await expect(takeUpAgain(db, nell, attempt, later(11))).rejects.toThrow(/too late/)
     const withdrawn = await openedQuiz(db, 'up-withdrawn', attempts({ again: true }))

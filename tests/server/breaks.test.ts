@@ -168,7 +168,7 @@ describe('what else changes meanwhile', () => {
     const quiz = await openedQuiz(db, 'closed')
     const { attempt, lease } = await begin(quiz)
     await beginBreak(db, nell, attempt, lease, later(10))
-    await closeNow(db, await person(db, 'p-maren'), quiz, later(12))
+    await closeNow(db, await person(db, 'p-maren'), quiz, { everybody: true }, later(12))
     await expect(endBreak(db, nell, attempt, later(13))).rejects.toMatchObject({ code: 'ended' })
     await settle(db, { quiz }, later(13))
     expect(await loadAttempt(db, attempt)).toMatchObject({ state: 'handed', handedInAt: later(12) })

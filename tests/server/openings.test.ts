@@ -2,6 +2,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { newRow } from '../../core/quiz'
 import type { Database } from '../../server/database/database'
+import { openQuiz } from '../../server/domain/quizzes/open'
 import { openDue, openingOf, setOpening } from '../../server/domain/quizzes/openings'
 import { makeEdit } from '../../server/domain/quizzes/edits'
 import { loadQuiz, shareQuiz, unshareQuiz, createQuiz } from '../../server/domain/quizzes/quizzes'
@@ -65,6 +66,18 @@ describe('a set time', () => {
     expect(await db.rows('SELECT id FROM edition WHERE quiz_id = ?', [quiz])).toHaveLength(1)
     expect(await record(quiz)).toEqual(['Maren Holt opened it, edition 1', 'Maren Holt set when it opens by itself'])
     await expect(setOpening(db, maren, quiz, later(60), later(1))).rejects.toMatchObject({ status: 409 })
+  })
+
+  it('gives nobody what was changed since somebody opened it', async () => {
+    const quiz = await draft('meanwhile')
+    await setOpening(db, maren, quiz, later(-5), later(-10))
+    await openQuiz(db, maren, quiz, later(-9))
+    const { revision, quiz: document } = await loadQuiz(db, quiz)
+    const more = { ...document, content: { ...document.content, intro: '<p>Not for them yet.</p>' } }
+    await makeEdit(db, maren, quiz, revision, 'mean.1', editTo(document, more)!, later(-8))
+    await openDue(db, later(0))
+    expect(await db.rows('SELECT id FROM edition WHERE quiz_id = ?', [quiz])).toHaveLength(1)
+    expect(await openingOf(db, quiz)).toBeNull()
   })
 
   it('is called off, and set anew', async () => {

@@ -219,7 +219,7 @@ describe('with other rules', () => {
     const attempt = await start(quiz)
     const items = await itemsOf(db, attempt)
     await enterSection(db, nell, attempt, 1, 1, later(0))
-    await closeNow(db, await person(db, 'p-maren'), quiz, later(3))
+    await closeNow(db, await person(db, 'p-maren'), quiz, { everybody: true }, later(3))
     const late = await saveAnswers(db, nell, attempt, 1, [answer(items['q-cover']!.item, '2.3', 1)], later(4))
     expect(late.refused).toMatchObject([{ reason: 'ended' }])
   })

@@ -316,7 +316,7 @@ describe('the end of a sitting', () => {
   it('a closing that a teacher orders ends papers under way with what is there', async () => {
     const quiz = await openedQuiz(db, 'close')
     const attempt = await start(quiz)
-    expect(await closeNow(db, await person(db, 'p-maren'), quiz, later(10))).toEqual({ ended: 1 })
+    expect(await closeNow(db, await person(db, 'p-maren'), quiz, { everybody: true }, later(10))).toEqual({ ended: 1 })
     await settle(db, { quiz }, later(10.1))
     expect(await loadAttempt(db, attempt)).toMatchObject({
       state: 'handed',
@@ -335,19 +335,21 @@ describe('the end of a sitting', () => {
     const left = await start(unsent)
     const { item } = (await itemsOf(db, left))['q-cover']!
     await saveAnswers(db, nell, left, 1, [text(item, '2.3', 1)], later(5))
-    expect(await lookAtClosing(db, unsent, later(10))).toMatchObject({
+    expect(await lookAtClosing(db, unsent, { everybody: true }, later(10))).toMatchObject({
       handedIn: [{ name: 'Nell Ashdown', minutesOver: 0 }],
       noFurther: [],
     })
-    expect((await lookAtClosing(db, unsent, later(10))).shutOut).toContain('Petra Lund')
-    await closeNow(db, maren, unsent, later(10))
+    expect((await lookAtClosing(db, unsent, { everybody: true }, later(10))).shutOut).toContain('Petra Lund')
+    await closeNow(db, maren, unsent, { everybody: true }, later(10))
     await settle(db, { quiz: unsent }, later(11))
     expect(await loadAttempt(db, left)).toMatchObject({ state: 'handed', handedInAt: later(10), score: '1' })
 
     const over = await openedQuiz(db, 'close-over', { atDeadline: 'finish', overrun: null, limit: 60, grace: 2 })
     const late = await start(over)
-    expect((await lookAtClosing(db, over, later(90))).handedIn).toEqual([{ name: 'Nell Ashdown', minutesOver: 28 }])
-    await closeNow(db, maren, over, later(90))
+    expect((await lookAtClosing(db, over, { everybody: true }, later(90))).handedIn).toEqual([
+      { name: 'Nell Ashdown', minutesOver: 28 },
+    ])
+    await closeNow(db, maren, over, { everybody: true }, later(90))
     await settle(db, { quiz: over }, later(91))
     expect(await loadAttempt(db, late)).toMatchObject({ state: 'handed', handedInAt: later(90), minutesOver: 28 })
   })
@@ -356,7 +358,7 @@ describe('the end of a sitting', () => {
     const stretched = { ...noAccommodation, factor: 3, extraMinutes: 0, stretchWindow: true }
     await setAccommodation(db, maren, petra, stretched, day)
     const quiz = await openedQuiz(db, 'close-stretched')
-    await closeNow(db, maren, quiz, later(10))
+    await closeNow(db, maren, quiz, { everybody: true }, later(10))
     await expect(start(quiz, petra, later(11))).rejects.toThrow(/closed/)
     const { quiz: closed, revision } = await loadQuiz(db, quiz)
     const windows = closed.rules.windows.map((window) => ({ ...window, closes: later(20) }))

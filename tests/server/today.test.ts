@@ -2,6 +2,7 @@
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { newRow, usualRules, type Rules } from '../../core/quiz'
 import type { Database } from '../../server/database/database'
+import { calendarOf } from '../../server/domain/people/calendar'
 import { needsAHand } from '../../server/domain/today/today'
 import { releaseTo } from '../../server/domain/quizzes/open'
 import { handIn } from '../../server/domain/sittings/hand-in'
@@ -48,6 +49,10 @@ it('is nothing where nothing waits, and each thing where it does, for who works 
   await saveAnswers(db, nell, attempt, 1, answers, later(21))
   await handIn(db, nell, attempt, 1, [], later(22))
   expect(await todo('p-maren', 23)).toContain('mark hand')
+  // Her calendar has it as well, until it is marked.
+  const calendar = async (who: string) => (await calendarOf(db, await person(db, who), later(23))).bytes
+  expect(await calendar('p-maren')).toContain('SUMMARY:Quiz hand: 1 paper to mark')
+  expect(await calendar('p-idris')).not.toContain('to mark')
   expect(await todo('p-maren', 23)).not.toContain('release hand')
   // Once it is over it waits for its release.
   expect(await todo('p-maren', 2000)).toContain('release hand')

@@ -229,7 +229,7 @@ describe('without names', () => {
     const text = JSON.stringify([
       table,
       await markedPaper(db, quiz, attempts[0]!, later(3)),
-      await lookAtClosing(db, quiz, later(3)),
+      await lookAtClosing(db, quiz, { everybody: true }, later(3)),
     ])
     for (const name of [nell, petra, 'Ashdown', 'Lund', later(2)]) expect(text, name).not.toContain(name)
     expect((await whyStudent(db, await maren(), quiz, nell, later(3))).sentence).not.toMatch(/used|attempt 2/)

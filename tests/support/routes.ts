@@ -302,6 +302,18 @@ export const routes: Route[] = [
   ['PUT', 'quizzes/[id]/opening', () => '/api/quizzes/quiz-tides/opening', () => ({ at: null }), sharedQuiz],
   ['GET', 'today', () => '/api/today', undefined, teacherOnly],
   ['POST', 'quizzes/[id]/days', () => '/api/quizzes/quiz-buoys/days', () => ({ student: 'p-petra-lund' }), ownQuiz],
+  ['GET', 'quizzes/[id]/record', () => '/api/quizzes/quiz-tides/record', undefined, sharedQuiz],
+  ['GET', 'reminders/[word]', () => `/api/reminders/${'0'.repeat(32)}`, undefined, noLink],
+  ['PUT', 'reminders/[word]', () => `/api/reminders/${'0'.repeat(32)}`, () => ({ on: false }), noLink],
+  ['GET', 'my/reminders', () => '/api/my/reminders', undefined, studentOnly],
+  ['PUT', 'my/reminders', () => '/api/my/reminders', () => ({ on: true }), studentOnly],
+  [
+    'GET',
+    'quizzes/[id]/letter',
+    () => '/api/quizzes/quiz-tides/letter?student=p-petra-lund&name=opening',
+    undefined,
+    sharedQuiz,
+  ],
   [
     'GET',
     'find',

@@ -1,5 +1,7 @@
 <script setup lang="ts">
+import { useAsyncState } from '@vueuse/core'
 import { quizRoutes } from '~/client/quizzes'
+import { schoolRoutes } from '~/client/school'
 import { count, sentenceTime } from '~~/core/kit/phrases'
 import { daysLater } from '~~/core/quiz/copy'
 
@@ -18,8 +20,31 @@ watch(
   (now) => {
     title.value = now ? `${now.title} (copy)`.slice(0, 160) : ''
     problem.value = ''
+    term.value = undefined
   },
 )
+/** Terms of the school, the latest first; the one in which it opens, and those after it. */
+const { state: terms } = useAsyncState(() => schoolRoutes.terms(), [])
+const term = ref<string | undefined>()
+const dayOf = (at: string) => Math.round(Date.parse(`${at.slice(0, 10)}T12:00:00Z`) / 86_400_000)
+const moves = computed(() => {
+  const opens = quiz?.opens
+  if (!opens) return []
+  const here = terms.value.find(({ starts, ends }) => starts <= opens.slice(0, 10) && opens.slice(0, 10) <= ends)
+  if (!here) return []
+  return terms.value
+    .filter(({ starts }) => starts > here.starts)
+    .map(({ name, starts }) => {
+      // Whole weeks: the same day of the week.
+      const by = Math.round((dayOf(starts) - dayOf(here.starts)) / 7) * 7
+      return { name, days: by }
+    })
+    .reverse()
+})
+function moveTo(to: { name: string; days: number }) {
+  term.value = to.name.slice(0, 60)
+  days.value = to.days
+}
 const isWorkedIn = computed(() => quiz?.may !== 'read')
 const opens = computed(() => {
   if (!quiz?.opens || !withRules.value || !Number.isInteger(days.value)) return ''
@@ -27,7 +52,15 @@ const opens = computed(() => {
 })
 async function copy() {
   const made = await act(() =>
-    quizRoutes.copy({ id: quiz!.id, body: { title: title.value, withRules: withRules.value, days: days.value } }),
+    quizRoutes.copy({
+      id: quiz!.id,
+      body: {
+        title: title.value,
+        withRules: withRules.value,
+        days: days.value,
+        ...(term.value ? { term: term.value } : {}),
+      },
+    }),
   )
   if (!made) return
   emit('close')
@@ -58,6 +91,18 @@ async function copy() {
           aria-label="Days by which dates are moved"
         />
         days<span v-if="opens" class="text-soft">: it first opens {{ opens }}</span>
+      </p>
+      <p v-if="withRules && isWorkedIn && moves.length" class="flex flex-wrap gap-2">
+        <button
+          v-for="each in moves"
+          :key="each.name"
+          type="button"
+          class="btn py-1"
+          :aria-pressed="term === each.name"
+          @click="moveTo(each)"
+        >
+          to {{ each.name }}: {{ each.days / 7 }} weeks later
+        </button>
       </p>
       <p class="text-small text-soft">
         The copy is yours and in draft. Co-teachers, sittings, marks and what you released stay behind.

@@ -3,6 +3,7 @@ import { count, few } from '~~/core/kit/phrases'
 
 /** What a change does to whom who have the quiz already, before it is done. */
 const store = useQuiz()
+const emit = defineEmits<{ some: [] }>()
 const effects = computed(() => store.proposed?.effects ?? [])
 function leave() {
   store.proposed = null
@@ -29,7 +30,18 @@ function change() {
       Papers under way keep their questions. What gives more time reaches them at once; nothing shortens one that is
       under way, but closing the quiz at once, which is done under Marks.
     </p>
-    <div class="mt-5 flex justify-end gap-3">
+    <div class="mt-5 flex flex-wrap justify-end gap-3">
+      <button
+        class="btn btn-quiet mr-auto"
+        @click="
+          () => {
+            leave()
+            emit('some')
+          }
+        "
+      >
+        Only for a class or a student…
+      </button>
       <button class="btn" @click="leave">Leave it as it is</button>
       <button class="btn btn-main" @click="change">Change it</button>
     </div>

@@ -28,7 +28,8 @@ function again() {
 }
 /** A remedy is an edit like any other; when it is kept the answer is asked anew. */
 async function mend(edit: Edit) {
-  store.make(edit)
+  // Its label says what it does, and for whom.
+  store.make(edit, true)
   await until(() => store.waiting.length).toBe(0, { timeout: 10_000 })
   if (asked.value) await ask(asked.value)
 }

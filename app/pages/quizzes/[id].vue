@@ -162,7 +162,7 @@ async function become(to: 'withdrawn' | 'published', words: string) {
       <HistoryDialog :open="history" @close="history = false" />
       <OpeningDialog :open="opening" @close="opening = false" />
       <TimesDialog :open="timing" @close="timing = false" />
-      <EffectsDialog />
+      <EffectsDialog @some="timing = true" />
     </template>
     <p v-else-if="!problem" class="p-8 text-soft" role="status">Loading …</p>
   </main>

@@ -1,7 +1,7 @@
 import { calendarFile } from '../../../formats/ical/calendar'
 import type { QuizRow } from '../../database/tables'
 import type { Instant } from '../../../core/kit/time'
-import { calendarEvents, scheduleFor, seesQuiz, type CalendarEvent } from '../../../core/schedule'
+import { calendarEvents, toMarkEvent, scheduleFor, seesQuiz, type CalendarEvent } from '../../../core/schedule'
 import { whoWords } from '../../../core/rules/window/who'
 import { toSql } from '../../database/codec'
 import type { Database, Db } from '../../database/database'
@@ -9,6 +9,7 @@ import { findPerson, type Person } from '../../people/people'
 import { newToken, tokenKey } from '../../people/tokens'
 import { audienceNames } from '../classes/classes'
 import { studentsByIds } from '../classes/students'
+import { waitingForMarks } from '../marks/waiting'
 import { notFound } from '../problem'
 import { quizDocuments } from '../quizzes/known-documents'
 import { recordLine } from '../record'
@@ -39,12 +40,21 @@ async function eventsOfTeacher(db: Db, person: Pick<Person, 'id' | 'school'>): P
   const documents = await quizDocuments(db, rows)
   const named = [...documents.values()].flatMap((quiz) => quiz.rules.windows.flatMap((window) => window.students))
   const names = await audienceNames(db, person.school, named)
+  const waiting = await waitingForMarks(
+    db,
+    rows.map(({ id }) => id),
+  )
   return rows.flatMap(({ id }) => {
     const quiz = documents.get(id)
     if (!quiz) return []
-    return quiz.rules.windows.flatMap((window) =>
-      calendarEvents(id, `${quiz.content.title} (${whoWords(window, names)})`, { windows: [window] }),
-    )
+    const { title } = quiz.content
+    const toMark = waiting.get(id)
+    return [
+      ...quiz.rules.windows.flatMap((window) =>
+        calendarEvents(id, `${title} (${whoWords(window, names)})`, { windows: [window] }),
+      ),
+      ...(toMark ? [toMarkEvent(id, title, toMark.papers, toMark.since)] : []),
+    ]
   })
 }
 

@@ -19,7 +19,7 @@ export async function copyQuiz(
   database: Database,
   person: Person,
   id: string,
-  as: Omit<CopyAs, 'zone'>,
+  { term, ...as }: Omit<CopyAs, 'zone'> & { term?: string | undefined },
   now: Instant,
 ): Promise<{ id: string; leftOut: number }> {
   return database.transaction(async (db) => {
@@ -34,6 +34,7 @@ export async function copyQuiz(
     const made = newId()
     await createQuiz(db, person, as.title, now, made, copy)
     await copyFiling(db, id, made)
+    if (term !== undefined) await db.run('UPDATE quiz SET term = ? WHERE id = ?', [term, made])
     await recordLine(db, now, person.id, 'quiz copied', made, { from: id, leftOut: gone.size })
     return { id: made, leftOut: gone.size }
   })

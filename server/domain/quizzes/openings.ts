@@ -65,7 +65,9 @@ async function openOne(database: Database, { quiz_id: quiz, by_id: by }: QuizOpe
   const person = await findPerson(database, by)
   if (!person) return
   try {
-    await openQuiz(database, person, quiz, now)
+    // Somebody has opened it meanwhile: what was changed since goes to nobody by itself.
+    const { stored } = await loadQuiz(database, quiz)
+    if (stored === 'draft') await openQuiz(database, person, quiz, now)
   } catch (error) {
     if (!(error instanceof Problem)) throw error
     // It changed at the very moment: it is tried again.

@@ -62,7 +62,11 @@ export async function quizRecord(
     [quizId, ...ofPapers.values, atOnce + 1, after],
   )
   const details = rows.map((row) => readOwn<Record<string, unknown>>(row.detail))
-  const people = details.flatMap(({ with: other, student }) => [other, student].filter((id) => typeof id === 'string'))
+  const people = details.flatMap(({ with: other, student, students }) =>
+    [other, student, ...(Array.isArray(students) ? (students as unknown[]) : [])].filter(
+      (id) => typeof id === 'string',
+    ),
+  )
   const names = await audienceNames(db, person.school, people as string[])
   return {
     anonymous,

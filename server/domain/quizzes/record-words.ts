@@ -10,8 +10,8 @@ const said: Record<string, (detail: Detail, name: (id: unknown) => string) => { 
   'quiz withdrawn': () => ({ what: 'withdrew it' }),
   'quiz filed': () => ({ what: 'filed it away' }),
   'quiz draft': () => ({ what: 'brought it back to be worked on' }),
-  'quiz closed now': ({ ended }) => ({
-    what: 'closed it at once',
+  'quiz closed now': ({ ended, inClass, students }, name) => ({
+    what: `closed it at once${inClass ? ` for ${name(inClass)}` : Array.isArray(students) ? ` for ${students.map(name).join(', ')}` : ''}`,
     more: [`${count(Number(ended), 'paper')} under way ${Number(ended) === 1 ? 'was' : 'were'} handed in`],
   }),
   'rules changed': ({ changes }) => ({ what: 'changed the rules', more: texts(changes) }),

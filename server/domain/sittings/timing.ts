@@ -81,13 +81,19 @@ export async function rewriteOpenSittings(db: Db, scope: Scope, now: Instant): P
 }
 
 /**
- * Closes every open sitting of a quiz at an instant: what is there is handed in whatever the rule at the deadline, and
+ * Closes open sittings of a quiz at an instant, every one or those of some students: what is there is handed in whatever the rule at the deadline, and
  * marked when it is settled. @returns how many there were
  */
-export async function closeOpenSittings(db: Db, quiz: string, now: Instant): Promise<number> {
+export async function closeOpenSittings(
+  db: Db,
+  quiz: string,
+  now: Instant,
+  students: readonly string[] | null = null,
+): Promise<number> {
+  if (students?.length === 0) return 0
   const rows = await db.rows<Pick<AttemptRow, 'id' | 'deadline' | 'on_time_until' | 'hard_stop'>>(
-    "SELECT id, deadline, on_time_until, hard_stop FROM attempt WHERE quiz_id = ? AND state = 'open' AND hard_stop >= ? FOR UPDATE",
-    [quiz, toSql(now)],
+    `SELECT id, deadline, on_time_until, hard_stop FROM attempt WHERE quiz_id = ? AND state = 'open' AND hard_stop >= ?${students ? ' AND student_id IN (?)' : ''} FOR UPDATE`,
+    [quiz, toSql(now), ...(students ? [students] : [])],
   )
   await write(
     db,

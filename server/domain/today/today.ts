@@ -10,6 +10,7 @@ import type { Database, Db } from '../../database/database'
 import type { Person } from '../../people/people'
 import { audienceNames } from '../classes/classes'
 import { grouped } from '../grouped'
+import { waitingForMarks } from '../marks/waiting'
 import { checksFor } from '../quizzes/checks'
 import { heldNow } from '../quizzes/held'
 import { quizDocuments } from '../quizzes/known-documents'
@@ -50,13 +51,12 @@ async function ownQuizzes(db: Db, person: string): Promise<Row[]> {
 
 /** Papers that wait for a mark by hand. */
 async function toMark(db: Db, quizzes: readonly Row[]): Promise<ToDo[]> {
-  const rows = await db.rows<{ quiz_id: string; n: number }>(
-    "SELECT quiz_id, COUNT(*) AS n FROM attempt WHERE quiz_id IN (?) AND state = 'handed' AND score IS NULL GROUP BY quiz_id",
-    [quizzes.map(({ id }) => id)],
+  const waiting = await waitingForMarks(
+    db,
+    quizzes.map(({ id }) => id),
   )
-  const waiting = new Map(rows.map((row) => [row.quiz_id, Number(row.n)]))
   return quizzes.flatMap(({ id, title }): ToDo[] => {
-    const n = waiting.get(id)
+    const n = waiting.get(id)?.papers
     return n
       ? [
           {
@@ -153,13 +153,11 @@ async function toMend(
   now: Instant,
 ): Promise<ToDo[]> {
   const until = plus(now, soon)
-  const opensAt = new Map(
-    (
-      await database.rows<{ quiz_id: string }>('SELECT quiz_id FROM quiz_opening WHERE quiz_id IN (?)', [
-        quizzes.map(({ id }) => id),
-      ])
-    ).map((row) => [row.quiz_id, true]),
-  )
+  const openings = await database.rows<{ quiz_id: string }>('SELECT quiz_id FROM quiz_opening WHERE quiz_id IN (?)', [
+    quizzes.map(({ id }) => id),
+  ])
+  /** Those that open by themselves. */
+  const opensAt = new Set(openings.map((row) => row.quiz_id))
   const opens = ({ quiz }: LoadedQuiz) => quiz.rules.windows.map((window) => window.opens).sort()[0]
   const next = quizzes
     .flatMap((row) => {
@@ -194,16 +192,16 @@ async function toMend(
             },
           ]
         : []),
-      ...(isDraft && !stops.length && first > now
+      ...(isDraft && !stops.length && !opensAt.has(row.id)
         ? [
             {
               ...base,
               sort: 'stops' as const,
-              words: `Its window ${at}, and it is a draft${opensAt.has(row.id) ? ' that opens by itself' : ': nobody can sit it until you open it'}.`,
+              words: `Its window ${at}, and it is a draft: nobody can sit it until you open it.`,
               action: 'Look',
               to: `/quizzes/${row.id}/rules`,
             },
-          ].filter(() => !opensAt.has(row.id))
+          ]
         : []),
       ...(leaks.length
         ? [

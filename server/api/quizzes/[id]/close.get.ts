@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { id } from '../../../../core/question'
+import { forWhom, readWhom } from '../../../domain/quizzes/for-whom'
 import { inThread } from '../../../utils/job'
 import { route } from '../../../utils/route'
 
@@ -7,5 +8,6 @@ import { route } from '../../../utils/route'
 export default route({
   right: 'quizTeacher',
   params: z.object({ id }),
-  handle: (context) => inThread(context, 'lookAtClosing', [context.params.id, context.now]),
+  query: forWhom,
+  handle: (context) => inThread(context, 'lookAtClosing', [context.params.id, readWhom(context.query), context.now]),
 })

@@ -68,13 +68,13 @@ async function askToClose() {
   closing.value = null
   asking.value = true
   await act(async () => {
-    closing.value = await quizRoutes.closing({ id })
+    closing.value = await quizRoutes.closing({ id, query: {} })
   })
 }
 async function closeNow() {
   asking.value = false
   await act(async () => {
-    const { ended } = await quizRoutes.closeNow({ id })
+    const { ended } = await quizRoutes.closeNow({ id, body: {} })
     announce(`Closed. ${ended} ${ended === 1 ? 'paper was' : 'papers were'} handed in as they stood.`)
     await Promise.all([load(), store.reload()])
   })
