@@ -1,4 +1,4 @@
-import { duration } from '../kit/phrases'
+import { duration, list, sentenceTime } from '../kit/phrases'
 import { minute, ms, type Instant } from '../kit/time'
 import type { Rules } from '../quiz/schema'
 import { heldBack, instantOf, releaseOf, type Ends } from '../release'
@@ -146,3 +146,16 @@ export function studentDays(
     never,
   }
 }
+
+/** When something happens, as it is read: "Tue 1 Dec, 22:08, when everyone is done". */
+export const momentWords = ({ at, when }: StudentMoment, zone: string): string =>
+  [at === null ? '' : sentenceTime(at, zone), when].filter(Boolean).join(', ')
+
+/** The same as lines of a text: what happens when, and what never does. */
+export const daysAsLines = ({ moments, never }: StudentDays, zone: string): string[] => [
+  ...moments.map((each) => `${momentWords(each, zone)}: ${each.words}`),
+  ...(never.length ? [`never: ${neverWords(never)}`] : []),
+]
+
+export const neverWords = (never: readonly FacetName[]): string =>
+  list(never.map((name) => facetLabels[name].toLowerCase()))

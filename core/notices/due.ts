@@ -15,7 +15,6 @@ export interface NoticeAttempt {
   number: number
   /** Null while it is under way. */
   handedInAt: Instant | null
-  /** It was handed in by its student or the clock, not by a teacher who closed the quiz, nor left unsent. */
   state: 'open' | 'handed' | 'unsent'
   /** What may be seen of it now; null while it is under way. */
   visible: Visible | null
@@ -137,7 +136,8 @@ export function dueNotices(
     const { id, handedInAt, visible } = attempt
     if (handedInAt === null || visible === null) continue
     const old = isPast(handedInAt)
-    if (before(told, 'receipt', id) === undefined)
+    // One that was taken up again is in anew.
+    if (before(told, 'receipt', id) !== handedInAt)
       add('receipt', id, handedInAt, { attempt: id, silent: !notices.receipt.on || old || attempt.state === 'unsent' })
     later(visible.changesAt)
     // What they saw on handing in, they have seen: only what is shown later is told.
@@ -145,14 +145,15 @@ export function dueNotices(
       const { shown: is, from } = visible.facets[name]
       return is && from !== null && from > handedInAt
     })
-    const known = (before(told, 'release', id) ?? '').split(' ')
+    const known = (before(told, 'release', id) ?? '').split(' ').filter(Boolean)
     const fresh = shown.filter((name) => !known.includes(name))
     if (fresh.length) {
       const newest = fresh
         .map((name) => visible.facets[name].from!)
         .sort()
         .at(-1)!
-      add('release', id, shown.join(' '), {
+      // What is hidden for a while has been told all the same.
+      add('release', id, [...known, ...fresh].join(' '), {
         attempt: id,
         facets: fresh,
         silent: !notices.release.on || isPast(newest),

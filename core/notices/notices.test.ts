@@ -175,6 +175,26 @@ describe('letters that are due', () => {
     expect(who.sent).toHaveLength(5)
   })
 
+  it('tell once of what is hidden for a while, and of a paper again that was taken up again', () => {
+    const until = { ...never.questions, from: { at: 'instant' as const, instant: at('10:00') }, until: at('10:30') }
+    const key = { ...never.key, from: { at: 'instant' as const, instant: at('10:40') } }
+    const [first, second] = [
+      { ...never, questions: until },
+      { ...never, questions: { ...until, until: null }, key },
+    ]
+    const who = new Person({ ...rules, release: first })
+    const look = (now: Instant, release: Rules['release'] = first, handedInAt = at('09:30')) => {
+      who.attempts = [handed(handedInAt, release, now)]
+      who.look(now)
+    }
+    look(at('10:00'))
+    look(at('10:40'), { ...first, key })
+    look(at('10:41'), second)
+    expect(who.sent).toEqual(['opening', 'receipt', 'release questions', 'release key'])
+    look(at('10:45'), second, at('10:44'))
+    expect(who.sent.filter((each) => each === 'receipt')).toHaveLength(2)
+  })
+
   it('tell nothing that is a day old, whatever was switched on since', () => {
     const release = { ...never, key: { ...never.key, from: { at: 'windowClosed' as const, offset: 0 } } }
     const who = new Person({ ...rules, release })

@@ -1,7 +1,7 @@
 import { minute, plus, type Instant } from '../kit/time'
 import { blankNeed, type QuizNeed } from '../rules/needs'
 import { closesNow } from '../schedule/closing'
-import { givenIn, mostGenerous, windowsOf } from '../schedule/schedule'
+import { givenIn, mostGenerous, standsInstead, windowsOf } from '../schedule/schedule'
 import { noAccommodation } from './accommodation'
 import { editTo } from './edits/make'
 import type { Edit } from './edits/edit'
@@ -58,7 +58,7 @@ function needsFor(
   const alike = new Map<string, QuizNeed>()
   for (const student of students) {
     const own = mostGenerous(givenIn(rules, student))
-    const instead = rules.needs.some((need) => need.instead && need.students.includes(student.id))
+    const instead = standsInstead(rules, student)
     const given = { extraMinutes: own.extraMinutes + more.clock, laterMinutes: own.laterMinutes + more.end }
     const key = JSON.stringify(instead ? [own, given] : given)
     const known = alike.get(key)

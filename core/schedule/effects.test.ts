@@ -127,6 +127,13 @@ describe('more time', () => {
     const after = extended({ students: ['b'] }, 5, ['b'], { ...rules, needs: [alone] })
     expect(scheduleFor(after, students[1]!)).toMatchObject({ limit: 95 })
   })
+  it('counts beside what a group is given in place of all else', () => {
+    const ofGroup = { ...noAccommodation, id: 'n', students: [], groups: ['g'], instead: true, factor: 2 }
+    const member = { ...students[0]!, groups: ['g'] }
+    const before = { ...rules, needs: [ofGroup] }
+    const edit = moreTime(quizOf(before), { students: ['a'] }, 5, [member], newId)!
+    expect(scheduleFor(applyEdit(quizOf(before), edit).quiz.rules, member)).toMatchObject({ limit: 95 })
+  })
   it('without a limit is a later end alone', () => {
     const open = { ...rules, limit: null }
     const edit = moreTime(quizOf(open), { students: ['a'] }, 10, students.slice(0, 1), newId)!

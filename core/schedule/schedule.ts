@@ -48,14 +48,22 @@ export function mostGenerous(accommodations: readonly Accommodation[]): Accommod
   }
 }
 
+/** What is given to a student for this quiz, by their name or a group of theirs. */
+const needsOf = ({ needs }: Pick<Rules, 'needs'>, student: Pick<Student, 'id' | 'groups'>) =>
+  needs.filter(
+    ({ students, groups }) => students.includes(student.id) || groups.some((each) => student.groups.includes(each)),
+  )
+
+/** Whether something that is given for this quiz stands in place of all else that a student has. */
+export const standsInstead = (rules: Pick<Rules, 'needs'>, student: Pick<Student, 'id' | 'groups'>): boolean =>
+  needsOf(rules, student).some((each) => each.instead)
+
 /**
  * The accommodations that count for a student in a quiz: their own, those of their groups and those of this quiz; or
  * those of this quiz alone, where one of them stands in place of the rest.
  */
-export function givenIn({ needs }: Pick<Rules, 'needs'>, student: Student): Given[] {
-  const here = needs.filter(
-    ({ students, groups }) => students.includes(student.id) || groups.some((each) => student.groups.includes(each)),
-  )
+export function givenIn(rules: Pick<Rules, 'needs'>, student: Student): Given[] {
+  const here = needsOf(rules, student)
   const instead = here.filter((each) => each.instead)
   const given = (instead.length ? instead : here).map(
     ({ id: _id, students: _students, groups: _groups, instead: _instead, ...need }): Given => ({ ...need, by: 'quiz' }),

@@ -97,7 +97,7 @@ describe('a trial run', () => {
     const { mean: expected, deviation, twentieths, passes } = forecast!
     expect(Math.abs(mean - expected)).toBeLessThan((4 * deviation) / Math.sqrt(n))
     expect(Math.sqrt(sum.shares.squares / n - mean ** 2)).toBeCloseTo(deviation, 2)
-    // Pearson's chi-square over the twentieths that are expected at all: 0.1 % point for up to 19 degrees is 43.8.
+    // Chi-square over the twentieths that are expected at all: its 0.1 % point for up to 19 degrees of freedom is 43.8.
     const bins = twentieths.map((share, i) => [share * n, sum.twentieths[i]!] as const).filter(([e]) => e >= 5)
     expect(bins.length).toBeGreaterThan(8)
     expect(bins.reduce((x, [e, seen]) => x + (seen - e) ** 2 / e, 0)).toBeLessThan(43.8)

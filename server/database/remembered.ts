@@ -8,7 +8,13 @@ export class Remembered<V> {
   private static readonly all = new Set<Remembered<unknown>>()
   private readonly entries = new Map<string, V>()
 
-  constructor(private readonly most: number) {
+  /**
+   * @param offStage what is worked out on a stage is remembered like all else: it hangs on nothing that was done there
+   */
+  constructor(
+    private readonly most: number,
+    private readonly offStage = false,
+  ) {
     Remembered.all.add(this)
   }
 
@@ -18,7 +24,7 @@ export class Remembered<V> {
   }
 
   private get staged(): Map<string, V> | undefined {
-    const stage = onStage()
+    const stage = this.offStage ? undefined : onStage()
     if (!stage) return undefined
     const known = stage.remembered.get(this) as Map<string, V> | undefined
     if (known) return known
@@ -43,7 +49,7 @@ export class Remembered<V> {
   }
 
   delete(key: string): void {
-    this.entries.delete(key)
+    ;(this.staged ?? this.entries).delete(key)
   }
 
   clear(): void {

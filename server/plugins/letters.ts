@@ -6,12 +6,10 @@ import { again, usualPause } from '../utils/again'
 import { inThreadByItself } from '../utils/job'
 
 /**
- * Every process opens quizzes whose time has come and writes letters that are due, in a thread, and sends those that are
- * written: a mail server that answers slowly holds up nothing else.
+ * Every process writes letters of quizzes that are due, in a thread, and sends those that are written: a mail server that answers slowly holds up nothing else.
  */
 export default defineNitroPlugin((nitro) => {
   const ends = [
-    again('openings', usualPause(), () => inThreadByItself('openDue', [serverNow()])),
     again('letters of quizzes', usualPause(), () => inThreadByItself('tellQuizzes', [serverNow()])),
     again('letters', usualPause(), async () => sendDue(currentDatabase(), await currentPost(), serverNow())),
   ]

@@ -1,7 +1,9 @@
+import { createHash } from 'node:crypto'
 import type { StimulusRow } from '../database/tables'
 import { frozenLists, questionsUsed, withHeld, type Edition } from '../../core/quiz'
 import type { Instant } from '../../core/kit/time'
 import { mapInOrder } from '../database/batches'
+import { Remembered } from '../database/remembered'
 import { documentKey } from '../domain/quizzes/known-documents'
 import { freeze, loadEdition, rememberEdition, secretOf } from '../domain/quizzes/edition'
 import { keepEdition, nextEdition } from '../domain/quizzes/open'
@@ -9,19 +11,14 @@ import { heldNow, stampOf } from '../domain/quizzes/held'
 import { loadQuiz, type LoadedQuiz } from '../domain/quizzes/quizzes'
 import { rosterChanged } from '../domain/classes/roster-stamp'
 import { newId } from '../domain/ids'
+import { ofSchool } from '../domain/of-school'
 import { notFound } from '../domain/problem'
 import type { Db } from '../database/database'
 import { findPerson, type Person } from '../people/people'
 import type { Rehearsal } from './schema'
 
-/** Editions that were frozen for rehearsals lately, by all that they were frozen from. It is outside of any stage. */
-const frozen = new Map<string, Edition>()
-const mostFrozen = 30
-
-function rememberFrozen(key: string, edition: Edition): void {
-  frozen.set(key, edition)
-  if (frozen.size > mostFrozen) frozen.delete(frozen.keys().next().value!)
-}
+/** Editions that were frozen for rehearsals lately, by all that they were frozen from. */
+const frozen = new Remembered<Edition>(30, true)
 
 /** The versions of all that a quiz is made of, as text. */
 async function versionsIn(db: Db, questions: readonly string[]): Promise<string> {
@@ -40,8 +37,12 @@ async function asWritten(db: Db, teacher: Person, row: LoadedQuiz, secret: strin
   const number = await nextEdition(db, row.id)
   const versions = await versionsIn(db, questionsUsed(quiz.content))
   const key = `${documentKey(row.row)} ${number} ${stampOf(held)} ${versions}`
-  const edition = frozen.get(key) ?? (await freeze(db, teacher.school, quiz, number, secret))
-  rememberFrozen(key, edition)
+  const known = frozen.get(key)
+  if (known) return known
+  // Its id is made of what it was frozen from: any thread that plays it has the same.
+  const id = createHash('sha256').update(key).digest('hex').slice(0, 40)
+  const edition = { ...(await freeze(db, teacher.school, quiz, number, secret)), id }
+  frozen.set(key, edition)
   return edition
 }
 
@@ -79,12 +80,14 @@ async function layOutEdition(
   ])
 }
 
-/** Tables that hold something of an attempt. */
-let ofAttempts: Promise<{ table: string; column: string }[]> | undefined
-const tablesOfAttempts = (db: Db) =>
-  (ofAttempts ??= db.rows<{ table: string; column: string }>(
+/** Tables that hold something of an attempt: the same as long as a process runs. */
+let ofAttempts: readonly { table: string; column: string }[] | undefined
+async function tablesOfAttempts(db: Db): Promise<readonly { table: string; column: string }[]> {
+  ofAttempts ??= await db.rows<{ table: string; column: string }>(
     "SELECT TABLE_NAME AS `table`, COLUMN_NAME AS `column` FROM information_schema.KEY_COLUMN_USAGE WHERE TABLE_SCHEMA = DATABASE() AND REFERENCED_TABLE_NAME = 'attempt'",
-  ))
+  )
+  return ofAttempts
+}
 
 /** The student has sat nothing of the quiz, and has seen and said nothing of it. */
 async function forgetSat(db: Db, quiz: string, student: string): Promise<void> {
@@ -101,11 +104,7 @@ async function forgetSat(db: Db, quiz: string, student: string): Promise<void> {
 
 /** Somebody made up, in a class and with nothing of their own. */
 async function comeIn(db: Db, school: string, classId: string): Promise<string> {
-  const group = await db.one<{ id: string; link_of: string | null }>(
-    'SELECT id, link_of FROM class WHERE id = ? AND school_id = ?',
-    [classId, school],
-  )
-  if (!group) throw notFound('This class')
+  if (!(await ofSchool(db, 'class', [classId], school)).size) throw notFound('This class')
   const id = newId()
   await db.run(
     "INSERT INTO person (id, school_id, role, name, email, password_hash) VALUES (?, ?, 'student', ?, NULL, '')",
@@ -128,10 +127,11 @@ export async function setStage(
   rehearsal: Omit<Rehearsal, 'acts'>,
   secret: string,
 ): Promise<Person> {
-  const row = await loadQuiz(db, quizId)
-  await layOutEdition(db, teacher, row, rehearsal, secret, rehearsal.at)
+  // Whoever is made up comes first: their id hangs on nothing that is remembered or not.
   const { who } = rehearsal
   const id = 'student' in who ? who.student : await comeIn(db, teacher.school, who.inClass)
+  const row = await loadQuiz(db, quizId)
+  await layOutEdition(db, teacher, row, rehearsal, secret, rehearsal.at)
   const student = await findPerson(db, id)
   if (!student || student.school !== teacher.school || student.role !== 'student') throw notFound('This student')
   // Whose an anonymous paper is, nobody is told: not by looking at it with their eyes either.

@@ -10,7 +10,7 @@ import { settle } from '../../server/domain/sittings/end'
 import { startSitting } from '../../server/domain/sittings/start'
 import type { Person } from '../../server/people/people'
 import { freshDatabase, person } from '../support/database'
-import { day, later, openedQuiz } from '../support/quiz'
+import { day, later, openedQuiz, threeHours } from '../support/quiz'
 
 let db: Database
 let maren: Person
@@ -28,23 +28,7 @@ const stateOf = async (attempt: string, at: number) => {
   const { state, endedBy } = await loadAttempt(db, attempt)
   return state === 'open' ? 'open' : `${state} by ${endedBy}`
 }
-const both = (id: string) =>
-  openedQuiz(db, id, {
-    windows: [
-      {
-        id: 'w1',
-        classes: ['c-tuesday', 'c-saturday'],
-        opens: day,
-        closes: later(180),
-        due: null,
-        latestStart: null,
-        groups: [],
-        students: [],
-        closedAt: null,
-        password: null,
-      },
-    ],
-  })
+const both = (id: string) => openedQuiz(db, id, { windows: [threeHours('c-tuesday', 'c-saturday')] })
 
 it('for a class hands in what its students have, and lets the other go on', async () => {
   const quiz = await both('of-class')

@@ -4,8 +4,9 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { noticeNames } from '../../core/rules'
 import { usualRules, type Rules } from '../../core/quiz'
 import type { Instant } from '../../core/kit/time'
+import { fromSql } from '../../server/database/codec'
 import type { Database } from '../../server/database/database'
-import { nextLook, tellQuizzes } from '../../server/domain/letters/tell'
+import { tellQuizzes } from '../../server/domain/letters/tell'
 import { sendDays } from '../../server/domain/letters/days'
 import { previewLetter } from '../../server/domain/letters/preview'
 import { ownReminders, remindersAt, setRemindersAt } from '../../server/domain/letters/reminders'
@@ -47,6 +48,9 @@ async function written(to?: string): Promise<{ to: string; subject: string; body
     .map(({ to_address: address, subject, body }) => ({ to: address, subject, body }))
     .filter((letter) => !to || letter.to === to)
 }
+/** When letters of a quiz are looked for next. */
+const nextLook = async (quiz: string): Promise<Instant> =>
+  fromSql((await db.one<{ next_at: string }>('SELECT next_at FROM quiz_told WHERE quiz_id = ?', [quiz]))!.next_at)
 /** Looks until nothing is due any more. */
 async function look(now: Instant): Promise<number> {
   const n = await tellQuizzes(db, now, 100)
@@ -165,7 +169,7 @@ describe('letters of a quiz', () => {
     expect(receipt!.body).toMatch(/0 answers to 3 questions were kept\. The code of this receipt is [0-9a-f]{12}\./)
     // What a key holds is in no receipt.
     expect(receipt!.body).not.toMatch(/astronomical|2\.3|clearing/)
-    expect(await nextLook(db, quiz)).toBe(later(24))
+    expect(await nextLook(quiz)).toBe(later(24))
     await releaseTo(db, await person(db, 'p-maren'), quiz, 'c-tuesday', later(30))
     await look(later(31))
     const told = await written(await addressOf(nell))

@@ -5,7 +5,7 @@ import type { Database } from '../../server/database/database'
 import { openQuiz } from '../../server/domain/quizzes/open'
 import { openDue, openingOf, setOpening } from '../../server/domain/quizzes/openings'
 import { makeEdit } from '../../server/domain/quizzes/edits'
-import { loadQuiz, shareQuiz, unshareQuiz, createQuiz } from '../../server/domain/quizzes/quizzes'
+import { loadQuiz, shareQuiz, unshareQuiz } from '../../server/domain/quizzes/quizzes'
 import { quizRecord } from '../../server/domain/quizzes/record-page'
 import { whyStudent } from '../../server/domain/quizzes/why'
 import { beforeSitting, myQuizzes } from '../../server/domain/sittings/my-quizzes'
@@ -13,7 +13,7 @@ import { startSitting } from '../../server/domain/sittings/start'
 import { editTo } from '../../core/quiz'
 import type { Person } from '../../server/people/people'
 import { freshDatabase, person } from '../support/database'
-import { day, later, openedQuiz, rulesEdit, threeRows } from '../support/quiz'
+import { day, draftQuiz, later, openedQuiz, rulesEdit, threeHours, threeRows } from '../support/quiz'
 
 let db: Database
 let maren: Person
@@ -25,29 +25,8 @@ beforeAll(async () => {
 })
 afterAll(() => db.close())
 
-async function draft(id: string, rows = threeRows): Promise<string> {
-  await createQuiz(db, maren, `Quiz ${id}`, later(-60), id)
-  const { quiz } = await loadQuiz(db, id)
-  const [first] = quiz.content.sections
-  const window = {
-    id: 'w1',
-    classes: ['c-tuesday', 'c-saturday'],
-    opens: day,
-    closes: later(180),
-    due: null,
-    latestStart: null,
-    groups: [],
-    students: [],
-    closedAt: null,
-    password: null,
-  }
-  const whole = {
-    content: { ...quiz.content, sections: [{ ...first!, rows }] },
-    rules: { ...quiz.rules, windows: [window] },
-  }
-  await makeEdit(db, maren, id, 0, 'test.1', editTo(quiz, whole)!, later(-50))
-  return id
-}
+const draft = (id: string, rows = threeRows) =>
+  draftQuiz(db, id, { windows: [threeHours('c-tuesday', 'c-saturday')] }, {}, rows)
 const record = async (quiz: string) =>
   (await quizRecord(db, maren, quiz, { after: 0, about: 'quiz' })).lines.map(
     ({ who, what }) => `${who ?? 'clock'} ${what}`,

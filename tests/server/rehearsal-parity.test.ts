@@ -8,6 +8,7 @@ import { seededRandom } from '../../core/kit/random'
 import { minute, ms, plus, type Instant } from '../../core/kit/time'
 import { newRow, usualRules, type Rules } from '../../core/quiz'
 import { fromSql } from '../../server/database/codec'
+import { blankWindow } from '../../core/rules/windows'
 import type { Database } from '../../server/database/database'
 import type { Act } from '../../server/rehearsal/schema'
 import { freshDatabase } from '../support/database'
@@ -53,18 +54,14 @@ function randomRules(): Partial<Rules> {
     )
   return {
     windows: [
-      {
+      blankWindow({
         id: 'w1',
         classes: ['c-tuesday', 'c-saturday'],
         opens,
         closes,
         due: oneOf(null, plus(opens, 25 * minute)),
         latestStart: oneOf(null, plus(opens, 20 * minute)),
-        groups: [],
-        students: [],
-        closedAt: null,
-        password: null,
-      },
+      }),
     ],
     limit: oneOf(null, 20, 60),
     grace: oneOf(0, 5),

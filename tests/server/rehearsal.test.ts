@@ -6,20 +6,18 @@ import { newRow } from '../../core/quiz'
 import type { Instant } from '../../core/kit/time'
 import { usualRules } from '../../core/quiz'
 import type { Database } from '../../server/database/database'
+import { Remembered } from '../../server/database/remembered'
 import { openQuiz } from '../../server/domain/quizzes/open'
-import { createQuiz, loadQuiz } from '../../server/domain/quizzes/quizzes'
-import { makeEdit } from '../../server/domain/quizzes/edits'
 import { loadAttempt } from '../../server/domain/sittings/attempts'
 import { keepNote } from '../../server/domain/sittings/notes'
 import { startSitting } from '../../server/domain/sittings/start'
 import { openSitting } from '../../server/domain/sittings/sitting'
-import { editTo } from '../../core/quiz'
 import { playRehearsal, type Played } from '../../server/rehearsal/play'
 import { notPlayed, playedRoutes } from '../../server/rehearsal/routes'
 import type { Act, Rehearsal, Rehearsed, Request } from '../../server/rehearsal/schema'
 import { jobs } from '../../server/work/jobs'
 import { freshDatabase, person } from '../support/database'
-import { day, itemsOf, later, openedQuiz, threeRows } from '../support/quiz'
+import { day, draftQuiz, itemsOf, later, openedQuiz, threeRows } from '../support/quiz'
 
 let db: Database
 beforeAll(async () => {
@@ -74,40 +72,18 @@ async function everything(): Promise<Record<string, unknown>> {
   return Object.fromEntries(sums.map(({ Table, Checksum }) => [Table, Checksum]))
 }
 
-async function draft(id: string): Promise<string> {
-  const maren = await person(db, 'p-maren')
-  await createQuiz(db, maren, `Quiz ${id}`, later(-60), id)
-  const { quiz } = await loadQuiz(db, id)
-  const pool = newRow({
-    type: 'pool',
-    id: 'pool',
-    questions: ['q-fire', 'q-gas', 'q-flare', 'q-lifejacket', 'q-lee-shore'],
-    draw: 2,
-    points: 1,
-  })
-  const rules = {
-    ...usualRules,
-    windows: [
-      {
-        id: 'w1',
-        classes: ['c-tuesday'],
-        opens: day,
-        closes: later(180),
-        due: null,
-        latestStart: null,
-        groups: [],
-        students: [],
-        closedAt: null,
-        password: null,
-      },
-    ],
-    limit: 60,
-  }
-  const { content } = quiz
-  const whole = { content: { ...content, sections: [{ ...content.sections[0]!, rows: [...threeRows, pool] }] }, rules }
-  await makeEdit(db, maren, id, 0, 'test.1', editTo(quiz, whole)!, later(-50))
-  return id
-}
+/** Two of five are drawn from a pool, beside three that everybody gets. */
+const draft = (id: string) =>
+  draftQuiz(db, id, {}, {}, [
+    ...threeRows,
+    newRow({
+      type: 'pool',
+      id: 'pool',
+      questions: ['q-fire', 'q-gas', 'q-flare', 'q-lifejacket', 'q-lee-shore'],
+      draw: 2,
+      points: 1,
+    }),
+  ])
 
 interface Opened {
   attempt: string
@@ -141,6 +117,26 @@ describe('a draft', () => {
     expect(review.status).toBe(200)
     expect(JSON.stringify(review.reply)).toContain('"5"')
     expect(await everything()).toEqual(before)
+  })
+
+  it('gives somebody made up the same paper at every request, in whatever thread it is played', async () => {
+    const quiz = await draft('made-up')
+    const play = new Play(quiz, { who: { inClass: 'c-tuesday' } })
+    const { attempt } = await play.done<{ attempt: string }>(
+      later(5),
+      post(`my/quizzes/${quiz}/start`, { device: 'd1' }),
+    )
+    const open = () => play.done<Opened>(later(5), post(`sittings/${attempt}/open`, { device: 'd1' }))
+    const { sheet } = await open()
+    // Nothing is remembered where another thread plays it.
+    Remembered.forgetAll()
+    expect((await open()).sheet).toEqual(sheet)
+    const filled = await play.ask(later(6), { fill: { attempt, how: 'right' } })
+    expect(filled.acts.length).toBeGreaterThan(0)
+    Remembered.forgetAll()
+    await play.done(later(7), post(`sittings/${attempt}/hand-in`, { lease: 2, answers: [] }))
+    const review = await play.ask(later(200), { ask: get(`reviews/${attempt}`) })
+    expect(JSON.stringify(review.reply)).toContain('"answered":5')
   })
 
   it('shows the paper that the student gets when it is opened', async () => {

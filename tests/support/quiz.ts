@@ -8,7 +8,9 @@ import {
   type Quiz,
   type Rules,
   type Section,
+  type Window,
 } from '../../core/quiz'
+import { blankWindow } from '../../core/rules/windows'
 import type { Database } from '../../server/database/database'
 import { makeEdit } from '../../server/domain/quizzes/edits'
 import { openQuiz } from '../../server/domain/quizzes/open'
@@ -31,8 +33,12 @@ export async function rulesEdit(db: Database, id: string, rules: Partial<Rules>)
   return editTo(quiz, { ...quiz, rules: { ...quiz.rules, ...rules } })!
 }
 
-/** A quiz for Tuesday evening, open from `day` for three hours with a limit of 60 minutes unless said otherwise. */
-export async function openedQuiz(
+/** A window of three hours from `day` on. */
+export const threeHours = (...classes: string[]): Window =>
+  blankWindow({ id: 'w1', classes, opens: day, closes: later(180) })
+
+/** A draft of Maren's for Tuesday evening, for three hours from `day` on with a limit of 60 minutes unless said otherwise. */
+export async function draftQuiz(
   db: Database,
   id: string,
   rules: Partial<Rules> = {},
@@ -42,31 +48,19 @@ export async function openedQuiz(
   const maren = await person(db, 'p-maren')
   await createQuiz(db, maren, `Quiz ${id}`, later(-60), id)
   const { quiz } = await loadQuiz(db, id)
-  const { content: blank } = quiz
+  const { content: begun } = quiz
   const whole: Quiz = {
-    content: { ...blank, shuffleOptions: false, sections: [{ ...blank.sections[0]!, rows }], ...content },
-    rules: {
-      ...usualRules,
-      windows: [
-        {
-          id: 'w1',
-          classes: ['c-tuesday'],
-          opens: day,
-          closes: later(180),
-          due: null,
-          latestStart: null,
-          groups: [],
-          students: [],
-          closedAt: null,
-          password: null,
-        },
-      ],
-      limit: 60,
-      ...rules,
-    },
+    content: { ...begun, shuffleOptions: false, sections: [{ ...begun.sections[0]!, rows }], ...content },
+    rules: { ...usualRules, windows: [threeHours('c-tuesday')], limit: 60, ...rules },
   }
   await makeEdit(db, maren, id, 0, 'test.1', editTo(quiz, whole)!, later(-50))
-  await openQuiz(db, maren, id, later(-40))
+  return id
+}
+
+/** The same, opened. */
+export async function openedQuiz(...[db, id, ...more]: Parameters<typeof draftQuiz>): Promise<string> {
+  await draftQuiz(db, id, ...more)
+  await openQuiz(db, await person(db, 'p-maren'), id, later(-40))
   return id
 }
 

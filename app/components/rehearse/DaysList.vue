@@ -1,8 +1,7 @@
 <script setup lang="ts">
 import { quizRoutes } from '~/client/quizzes'
-import { count, list, sentenceTime } from '~~/core/kit/phrases'
-import { facetLabels } from '~~/core/release/schema'
-import type { StudentDays } from '~~/core/day-line/student-days'
+import { count } from '~~/core/kit/phrases'
+import { daysAsLines, momentWords, neverWords, type StudentDays } from '~~/core/day-line/student-days'
 import type { Instant } from '~~/core/kit/time'
 
 /** What one student sees, moment by moment, in words: each moment with a time is gone to at a press. */
@@ -16,20 +15,9 @@ const { name, days, here, quiz, student } = defineProps<{
 }>()
 const emit = defineEmits<{ go: [at: Instant] }>()
 const session = useSession()
-const label = ({ at, when }: StudentDays['moments'][number]) =>
-  [at === null ? '' : sentenceTime(at, session.zone), when].filter(Boolean).join(', ')
 /** The last moment with a time that has come. */
 const current = computed(() => days.moments.findLastIndex(({ at }) => at !== null && at <= here))
-const never = computed(() => list(days.never.map((facet) => facetLabels[facet].toLowerCase())))
-
-const text = computed(() =>
-  [
-    `What ${name} sees, and when`,
-    '',
-    ...days.moments.map((each) => `${label(each)}: ${each.words}`),
-    ...(never.value ? [`Never: ${never.value}`] : []),
-  ].join('\n'),
-)
+const text = computed(() => [`What ${name} sees, and when`, '', ...daysAsLines(days, session.zone)].join('\n'))
 async function copy() {
   await navigator.clipboard.writeText(text.value)
   announce(`${count(days.moments.length, 'line')} copied.`)
@@ -44,7 +32,7 @@ const send = () =>
 </script>
 
 <template>
-  <section class="printed">
+  <section>
     <h2 class="border-b border-ink pb-1.5 text-xl">What {{ name }} sees, and when</h2>
     <ol>
       <li
@@ -59,15 +47,15 @@ const send = () =>
           @click="emit('go', each.at)"
         >
           <span class="block text-note" :class="i === current ? 'font-semibold text-bloom' : 'text-soft'"
-            >{{ label(each) }}<template v-if="i === current"> · here</template></span
+            >{{ momentWords(each, session.zone) }}<template v-if="i === current"> · here</template></span
           >{{ each.words }}
         </button>
         <p v-else class="px-1.5 py-1.5">
-          <span class="block text-note text-soft">{{ label(each) }}</span>{{ each.words }}
+          <span class="block text-note text-soft">{{ momentWords(each, session.zone) }}</span>{{ each.words }}
         </p>
       </li>
     </ol>
-    <p v-if="never" class="px-1.5 py-1.5 text-note text-soft">Never: {{ never }}.</p>
+    <p v-if="days.never.length" class="px-1.5 py-1.5 text-note text-soft">Never: {{ neverWords(days.never) }}.</p>
     <ProblemNote :words="problem" />
     <p class="mt-1 flex gap-3 px-1.5 text-label print:hidden">
       <button class="link" @click="copy">Copy as text</button>

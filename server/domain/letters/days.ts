@@ -1,6 +1,5 @@
-import { studentDays } from '../../../core/day-line/student-days'
-import { facetLabels, endsFrom } from '../../../core/release'
-import { list, sentenceTime } from '../../../core/kit/phrases'
+import { daysAsLines, studentDays } from '../../../core/day-line/student-days'
+import { endsFrom } from '../../../core/release'
 import type { Instant } from '../../../core/kit/time'
 import { scheduleFor } from '../../../core/schedule'
 import type { Database } from '../../database/database'
@@ -10,8 +9,7 @@ import { writeLetters } from '../outbox'
 import { Problem, notFound } from '../problem'
 import { loadQuiz, quizEndsNow } from '../quizzes/quizzes'
 import { recordLine } from '../record'
-import type { Receiver } from './facts'
-import { placeOf } from './facts'
+import { placeOf, type Receiver } from './facts'
 
 /**
  * Sends a student what they will see of a quiz, moment by moment, as the rehearsal lists it.
@@ -40,18 +38,13 @@ export async function sendDays(
   const schedule = student && scheduleFor(rules, student)
   if (!student || !to || !schedule?.windows.length || schedule.held) throw notFound('This student')
   if (!to.email) throw new Problem(422, 'address', `No address of ${to.name} is known.`)
-  const { moments, never } = studentDays(rules, { schedule, classes: student.classes }, endsFrom(ends))
-  const lines = moments.map(
-    ({ at, when, words }) =>
-      `  ${[at === null ? '' : sentenceTime(at, place.zone), when].filter(Boolean).join(', ')}: ${words}`,
-  )
+  const days = studentDays(rules, { schedule, classes: student.classes }, endsFrom(ends))
   const body = [
     `Hello ${to.name},`,
     '',
     `what you can do and see of “${content.title}”, and when:`,
     '',
-    ...lines,
-    ...(never.length ? [`  never: ${list(never.map((name) => facetLabels[name].toLowerCase()))}`] : []),
+    ...daysAsLines(days, place.zone).map((line) => `  ${line}`),
     `(times of ${place.school}, ${place.zone})`,
     ...(place.site ? ['', `${place.site}/my/${quizId}`] : []),
     '',

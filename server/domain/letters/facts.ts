@@ -41,30 +41,30 @@ export async function noteSite(db: Db, school: string, site: string): Promise<vo
 
 export type Receiver = Pick<PersonRow, 'id' | 'name' | 'email' | 'reminders' | 'reminder_word'>
 
-/** Everything that a letter says, but what its sort adds. */
-export function lettersFor(
+/** Everything that a letter says. @param more what its sort adds */
+export const factsOf = (
   { id, quiz }: Pick<LoadedQuiz, 'id' | 'quiz'>,
   place: LetterPlace,
   to: Pick<Receiver, 'name' | 'reminder_word'>,
   schedule: Schedule,
-) {
-  return (name: NoticeName, more: Partial<LetterFacts> = {}): LetterFacts => ({
-    ...place,
-    name,
-    title: quiz.content.title,
-    student: to.name,
-    schedule,
-    words: quiz.rules.notices[name].words,
-    quiz: id,
-    attempt: null,
-    handedIn: null,
-    facets: [],
-    grade: null,
-    at: null,
-    stop: place.site && to.reminder_word ? `${place.site}/reminders/${to.reminder_word}` : '',
-    ...more,
-  })
-}
+  name: NoticeName,
+  more: Partial<LetterFacts>,
+): LetterFacts => ({
+  ...place,
+  name,
+  title: quiz.content.title,
+  student: to.name,
+  schedule,
+  words: quiz.rules.notices[name].words,
+  quiz: id,
+  attempt: null,
+  handedIn: null,
+  facets: [],
+  grade: null,
+  at: null,
+  stop: place.site && to.reminder_word ? `${place.site}/reminders/${to.reminder_word}` : '',
+  ...more,
+})
 
 /** What a receipt says of a paper; never its key. */
 export async function handedInOf(

@@ -11,7 +11,7 @@ import { studentsByIds } from '../classes/students'
 import { ofSchool } from '../of-school'
 import { notFound } from '../problem'
 import { loadQuiz } from '../quizzes/quizzes'
-import { lettersFor, placeOf, type Receiver } from './facts'
+import { factsOf, placeOf, type Receiver } from './facts'
 
 export const previewQuery = z.object({ student: id, name: z.enum(noticeNames) })
 
@@ -33,12 +33,8 @@ export async function previewLetter(
   ])
   const schedule = scheduleFor(row.quiz.rules, known.get(studentId)!)
   const window = schedule.windows.find((each) => (windowEnd(schedule, each) ?? now) >= now) ?? schedule.windows[0]
-  const facts = lettersFor(
-    row,
-    place,
-    { ...to!, reminder_word: to!.reminder_word && 'your-own-word' },
-    schedule,
-  )(name, {
+  const own = { ...to!, reminder_word: to!.reminder_word && 'your-own-word' }
+  const facts = factsOf(row, place, own, schedule, name, {
     attempt: 'paper',
     handedIn: { at: now, answered: 9, questions: 10, code: '0123456789ab' },
     facets: facetsOf(row.quiz.rules).filter((facet) => row.quiz.rules.release[facet].from.at !== 'never'),

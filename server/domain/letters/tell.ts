@@ -1,13 +1,13 @@
 import type { QuizRow, QuizToldRow, ToldRow } from '../../database/tables'
-import { dueNotices, letterOf, type DueNotice, type NoticeAttempt } from '../../../core/notices'
+import { dueNotices, letterOf, type DueNotice, type LetterFacts, type NoticeAttempt } from '../../../core/notices'
 import { noticeNames } from '../../../core/rules'
 import { shownInLists, releaseOf } from '../../../core/release'
 import { scheduleFor, type Schedule } from '../../../core/schedule'
 import { earlier, minute, plus, type Instant } from '../../../core/kit/time'
 import type { Student } from '../../../core/quiz'
 import { mapInOrder } from '../../database/batches'
-import { fromSql, toSql, toSqlOrNever } from '../../database/codec'
-import type { Database } from '../../database/database'
+import { toSql, toSqlOrNever } from '../../database/codec'
+import type { Database, Db } from '../../database/database'
 import { assignedTo } from '../classes/assigned'
 import { studentsByIds } from '../classes/students'
 import { grouped } from '../grouped'
@@ -20,61 +20,61 @@ import { loadViewings, noteViewings, type Viewings } from '../reviews/viewings'
 import { loadAttempts, type Attempt } from '../sittings/attempts'
 import { settle } from '../sittings/end'
 import { textOf } from '../sittings/sat'
-import { handedInOf, lettersFor, placeOf, type LetterPlace, type Receiver } from './facts'
+import { factsOf, handedInOf, placeOf, type LetterPlace, type Receiver } from './facts'
 
 /** While it is open papers come in, marks and releases are given: nobody tells of that. */
 const lookAgain = { open: 2 * minute, after: 5 * minute }
 const lookFor = 60 * 24 * 60 * minute
 
+/** What all letters of a quiz have in common. */
 interface Around {
   row: LoadedQuiz
   place: LetterPlace
   viewings: Viewings
 }
 
-/** Claims a letter: of any number of processes one writes it, in the act that notes it as told. */
-async function tell(
-  database: Database,
-  { row, place, viewings }: Around,
-  to: Receiver,
-  schedule: Schedule,
-  notice: DueNotice,
-  attempt: Attempt | undefined,
-  grade: { text: string; passed: boolean | null } | null,
-  known: string | undefined,
-  now: Instant,
-): Promise<boolean> {
+/** A letter that is due, with whom it is to and what it is about. */
+interface Due {
+  to: Receiver
+  schedule: Schedule
+  notice: DueNotice
+  attempt: Attempt | undefined
+  grade: LetterFacts['grade']
+  /** How it stood when it was told before; undefined for never. */
+  before: string | undefined
+}
+
+/** Notes something as told: of any number of processes one does. @returns whether it was this one */
+async function claim(db: Db, quiz: string, { to, notice, before }: Due, now: Instant): Promise<boolean> {
   const { name, about, value } = notice
+  const key = [quiz, to.id, name, about]
+  const changed =
+    before === undefined
+      ? await db.run('INSERT IGNORE INTO told (quiz_id, person_id, name, about, value, at) VALUES (?, ?, ?, ?, ?, ?)', [
+          ...key,
+          value,
+          toSql(now),
+        ])
+      : await db.run(
+          'UPDATE told SET value = ?, at = ? WHERE quiz_id = ? AND person_id = ? AND name = ? AND about = ? AND value = ?',
+          [value, toSql(now), ...key, before],
+        )
+  return changed > 0
+}
+
+/** Claims a letter and writes it, in one act. @returns whether it was written here */
+async function tell(database: Database, { row, place, viewings }: Around, due: Due, now: Instant): Promise<boolean> {
+  const { to, schedule, notice, attempt, grade } = due
+  const { name, facets, at } = notice
   const sends = !notice.silent && Boolean(to.email)
   const handedIn = sends && name === 'receipt' && attempt ? await handedInOf(database, attempt, row.quiz) : null
   return database.transaction(async (db) => {
-    const key = [row.id, to.id, name, about]
-    const mine =
-      known === undefined
-        ? await db.run(
-            'INSERT IGNORE INTO told (quiz_id, person_id, name, about, value, at) VALUES (?, ?, ?, ?, ?, ?)',
-            [...key, value, toSql(now)],
-          )
-        : await db.run(
-            'UPDATE told SET value = ?, at = ? WHERE quiz_id = ? AND person_id = ? AND name = ? AND about = ? AND value = ?',
-            [value, toSql(now), ...key, known],
-          )
-    if (!mine || !sends) return false
+    if (!(await claim(db, row.id, due, now)) || !sends) return false
     // A result that is read in a letter has been seen.
     if (name === 'results' && attempt) await noteViewings(db, viewings, [{ attempt: attempt.id, facet: 'grade' }], now)
-    const facts = lettersFor(
-      row,
-      place,
-      to,
-      schedule,
-    )(name, {
-      attempt: notice.attempt,
-      facets: notice.facets,
-      at: notice.at,
-      handedIn,
-      grade,
-    })
-    await writeLetters(db, row.school, [{ to: to.email!, ...letterOf(facts) }], now)
+    const own = { attempt: notice.attempt, facets, at, handedIn, grade }
+    const letter = letterOf(factsOf(row, place, to, schedule, name, own))
+    await writeLetters(db, row.school, [{ to: to.email!, ...letter }], now)
     return true
   })
 }
@@ -150,8 +150,8 @@ async function tellOf(
     await mapInOrder(due, async (notice) => {
       const attempt = theirs.find((each) => each.id === notice.attempt)
       const before = known.get(`${notice.name} ${notice.about}`)
-      const around = { row, place, viewings }
-      if (await tell(database, around, to, schedule, notice, attempt, sights.grade, before, now)) written++
+      const due = { to, schedule, notice, attempt, grade: sights.grade, before }
+      if (await tell(database, { row, place, viewings }, due, now)) written++
     })
   })
   const state = currentState(row, ends, now)
@@ -175,12 +175,12 @@ function sightsOf(
   attempts: readonly Attempt[],
   viewings: Viewings,
   now: Instant,
-): { attempts: NoticeAttempt[]; grade: { text: string; passed: boolean | null } | null } {
+): { attempts: NoticeAttempt[]; grade: LetterFacts['grade'] } {
   const moments = quizMoments(rules, ends, student, released)
-  let grade: { text: string; passed: boolean | null } | null = null
-  const seen = attempts.map(({ id, number, handedInAt, state }): NoticeAttempt => {
+  let grade: LetterFacts['grade'] = null
+  const seen = attempts.map((attempt): NoticeAttempt => {
+    const { id, number, handedInAt, state } = attempt
     if (state === 'open') return { id, number, handedInAt: null, state, visible: null, gradeInLists: false }
-    const attempt = attempts.find((each) => each.id === id)!
     const sight = sightOf(moments, attempt, attempts, viewings.get(id) ?? [], now)
     const gradeInLists = sight.grade.percent !== null && shownInLists(releaseOf(rules), sight.visible, 'grade')
     if (gradeInLists) grade = { text: textOf(sight.grade, rules)!, passed: sight.grade.passed }
@@ -228,12 +228,4 @@ export async function tellQuizzes(database: Database, now: Instant, most = 20): 
     return written
   })
   return counts.reduce((a, b) => a + b, 0)
-}
-
-/** When letters of a quiz are looked for next: for tests. */
-export const nextLook = async (database: Database, quiz: string): Promise<Instant | null> => {
-  const row = await database.one<Pick<QuizToldRow, 'next_at'>>('SELECT next_at FROM quiz_told WHERE quiz_id = ?', [
-    quiz,
-  ])
-  return row ? fromSql(row.next_at) : null
 }

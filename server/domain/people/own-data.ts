@@ -107,8 +107,10 @@ export async function giveOwnData(
   id: string,
   now: Instant,
 ): Promise<{ name: string; type: string; bytes: Uint8Array }> {
-  const row = await database.one<Pick<PersonRow, 'name' | 'email' | 'accommodation' | 'state' | 'outside_id'>>(
-    "SELECT name, email, accommodation, state, outside_id FROM person WHERE id = ? AND school_id = ? AND role = 'student'",
+  const row = await database.one<
+    Pick<PersonRow, 'name' | 'email' | 'accommodation' | 'state' | 'outside_id' | 'reminders'>
+  >(
+    "SELECT name, email, accommodation, state, outside_id, reminders FROM person WHERE id = ? AND school_id = ? AND role = 'student'",
     [id, person.school],
   )
   if (!row) throw notFound('This student')
@@ -145,6 +147,10 @@ export async function giveOwnData(
     'SELECT at, what FROM record WHERE subject = ? OR who = ? ORDER BY at LIMIT 5000',
     [id, id],
   )
+  const told = await database.rows<{ title: string; name: string; at: string }>(
+    'SELECT q.title, t.name, t.at FROM told t JOIN quiz q ON q.id = t.quiz_id WHERE t.person_id = ? ORDER BY t.at, t.name LIMIT 5000',
+    [id],
+  )
   const data = {
     writtenAt: now,
     person: {
@@ -153,6 +159,7 @@ export async function giveOwnData(
       email: row.email,
       outsideId: row.outside_id,
       state: row.state,
+      reminders: Boolean(row.reminders),
       accommodation: readAccommodation(row.accommodation),
       fields: Object.fromEntries(fields.flatMap(({ id: key, name }) => (values[key] ? [[name, values[key]]] : []))),
     },
@@ -165,6 +172,7 @@ export async function giveOwnData(
     })),
     papers: await mapInOrder(attempts, (attempt) => ownPaper(database, attempt)),
     record: record.map(({ at, what }) => ({ at: fromSql(at), what })),
+    told: told.map(({ title, name, at }) => ({ quiz: title, what: name, at: fromSql(at) })),
   }
   const files = new Map([
     ['data.json', encode(JSON.stringify(data, null, 2))],

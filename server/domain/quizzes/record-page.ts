@@ -31,7 +31,7 @@ export const recordQuery = z.object({
 const atOnce = 100
 
 /** Acts of teachers on a single paper: they belong to the record of the quiz itself. */
-const teachersActs = ['marked by hand', 'hand mark taken back', 'let back in', 'time given']
+const teachersActs = ['marked by hand', 'hand mark taken back', 'let back in']
 
 /** Everything that was written down of a quiz, the newest first: who, when, what, why. Of an anonymous one nothing of its papers. */
 export async function quizRecord(

@@ -33,17 +33,13 @@ const said: Record<string, (detail: Detail, name: (id: unknown) => string) => { 
   'opening called off': () => ({ what: 'called off that it opens by itself' }),
   'opening refused': ({ says }) => ({ what: 'could not open it by itself', more: texts([says]) }),
   'days sent': ({ student }, name) => ({ what: `sent ${name(student)} what they will see, and when` }),
-  'time given': ({ says, why }) => ({ what: 'gave more time', more: texts([says, why]) }),
   'sitting started': ({ attempt }) => ({ what: `started attempt ${Number(attempt)}` }),
   'handed in': () => ({ what: 'handed in' }),
   'left unsent': () => ({ what: 'left it unsent' }),
   'taken up again': () => ({ what: 'took it up again' }),
   'break ended': ({ minutes }) => ({ what: `ended a break of ${count(Number(minutes), 'minute')}` }),
   'section entered': ({ section }) => ({ what: `entered “${String(section)}”` }),
-  'marked by hand': ({ points, comment }) => ({
-    what: points === undefined ? 'marked by hand' : `marked by hand: ${String(points)}`,
-    more: texts([comment]),
-  }),
+  'marked by hand': ({ points }) => ({ what: `marked by hand: ${count(Number(points), 'point')}` }),
 }
 
 const texts = (of: unknown): string[] =>

@@ -1,11 +1,11 @@
-import type { QuizRow } from '../../database/tables'
+import type { AttemptRow, QuizRow } from '../../database/tables'
 import { count, few, sentenceTime } from '../../../core/kit/phrases'
 import { minute, plus, type Instant } from '../../../core/kit/time'
 import { releasedByHand } from '../../../core/release'
 import { isShutOut } from '../../../core/rules'
-import type { Check } from '../../../core/quiz'
+import type { Check, Rules } from '../../../core/quiz'
 import { mapInOrder } from '../../database/batches'
-import { toSql } from '../../database/codec'
+import { fromSql, toSql } from '../../database/codec'
 import type { Database, Db } from '../../database/database'
 import type { Person } from '../../people/people'
 import { audienceNames } from '../classes/classes'
@@ -16,7 +16,6 @@ import { heldNow } from '../quizzes/held'
 import { quizDocuments } from '../quizzes/known-documents'
 import { currentState, loadQuiz, quizEndsNow, type LoadedQuiz } from '../quizzes/quizzes'
 import { loadReleases } from '../quizzes/releases'
-import { loadAttempts } from '../sittings/attempts'
 import { breaksOf, endOf } from '../sittings/break-facts'
 
 /** Something that needs a hand now, with where it is done. */
@@ -115,18 +114,18 @@ async function toRelease(
 async function toLetIn(database: Database, quizzes: readonly LoadedQuiz[], now: Instant): Promise<ToDo[]> {
   const asked = quizzes.filter(({ quiz }) => quiz.rules.oneSitting !== null)
   if (!asked.length) return []
-  const attempts = (await loadAttempts(database, { quizzes: asked.map(({ id }) => id) })).filter(
-    ({ state, limits }) => state === 'open' && (limits.hardStop === null || limits.hardStop >= now),
+  const rows = await database.rows<Pick<AttemptRow, 'id' | 'quiz_id' | 'seen_at'>>(
+    "SELECT id, quiz_id, seen_at FROM attempt WHERE quiz_id IN (?) AND state = 'open' AND hard_stop >= ?",
+    [asked.map(({ id }) => id), toSql(now)],
   )
   const breaks = await breaksOf(
     database,
-    attempts.map(({ id }) => id),
+    rows.map(({ id }) => id),
   )
+  const open = grouped(rows, (row) => row.quiz_id)
   return asked.flatMap((row): ToDo[] => {
-    const out = attempts.filter(
-      (attempt) =>
-        attempt.quiz === row.id &&
-        isShutOut(row.quiz.rules.oneSitting, attempt.seenAt, (breaks.get(attempt.id) ?? []).map(endOf), now),
+    const out = (open.get(row.id) ?? []).filter(({ id, seen_at: seenAt }) =>
+      isShutOut(row.quiz.rules.oneSitting, seenAt && fromSql(seenAt), (breaks.get(id) ?? []).map(endOf), now),
     ).length
     return out
       ? [
@@ -145,6 +144,10 @@ async function toLetIn(database: Database, quizzes: readonly LoadedQuiz[], now: 
 
 const isLeak = ({ code }: Check) => code.startsWith('leak') || code.startsWith('shared-') || code === 'seen-already'
 
+/** Whether a window of a quiz is open, or has yet to open. */
+const isToCome = ({ windows }: Pick<Rules, 'windows'>, now: Instant): boolean =>
+  windows.some(({ closes }) => closes === null || closes >= now)
+
 /** What the checks of quizzes that open soon, or are open, have found. */
 async function toMend(
   database: Database,
@@ -162,11 +165,7 @@ async function toMend(
   const next = quizzes
     .flatMap((row) => {
       const first = opens(row)
-      const last = row.quiz.rules.windows
-        .map(({ closes }) => closes ?? '~')
-        .sort()
-        .at(-1)
-      const isSoon = first !== undefined && first <= until && last! >= now
+      const isSoon = first !== undefined && first <= until && isToCome(row.quiz.rules, now)
       return isSoon && (row.stored === 'published' || opensAt.has(row.id) || first > now) ? [{ row, first }] : []
     })
     .sort((a, b) => (a.first < b.first ? -1 : 1))
@@ -239,15 +238,7 @@ export async function needsAHand(database: Database, person: Person, now: Instan
   const asks = rows.filter(({ id }) => {
     const rules = documents.get(id)?.rules
     if (!rules) return false
-    const last = rules.windows
-      .map(({ closes }) => closes ?? '~')
-      .sort()
-      .at(-1)
-    return (
-      rules.oneSitting !== null ||
-      releasedByHand(rules) ||
-      (last !== undefined && toSql(last === '~' ? now : last) >= toSql(now))
-    )
+    return rules.oneSitting !== null || releasedByHand(rules) || isToCome(rules, now)
   })
   const loaded = await mapInOrder(asks, ({ id }) => loadQuiz(database, id))
   const published = loaded.filter(({ stored }) => stored === 'published')

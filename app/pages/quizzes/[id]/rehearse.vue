@@ -72,7 +72,7 @@ if (first.value) {
   play.value = makePlay('one', first.value)
   if (play.value.takeUp() && isDraft.value) play.value.content = 'written'
 }
-const frames = { one: useTemplateRef<InstanceType<typeof RehearsalFrame>>('one') }
+const frame = useTemplateRef<InstanceType<typeof RehearsalFrame>>('frame')
 
 /** What time it is in it, drawn anew as it goes on. */
 const tick = ref(0)
@@ -102,9 +102,13 @@ function choose(next: Kind['who'], of = play.value!) {
   of.moveTo(beginsAt(next), false)
   of.toDoor()
 }
-const move = (to: Instant) => {
-  play.value!.moveTo(to)
-  beside.value?.moveTo(to)
+function move(to: Instant) {
+  // How somebody stood before is not known any more: as they stand, they are looked at from now on.
+  const tooEarly = fresh.value === false && to < now.value
+  if (tooEarly) announce('With what they have sat, they are looked at from now on.')
+  const at = tooEarly ? now.value : to
+  play.value!.moveTo(at)
+  beside.value?.moveTo(at)
 }
 const stops = computed(() => [...new Set((days.value?.moments ?? []).flatMap((each) => each.at ?? []))].sort())
 const step = (by: 1 | -1) => {
@@ -200,23 +204,17 @@ async function openEditor(of: Rehearsal, item: string) {
           <h2 class="border-b border-ink pb-1.5 text-xl">What if</h2>
           <ul class="what-if">
             <li>
-              <button :disabled="!frames.one.value?.sitting || frames.one.value.lost" @click="play.lose()">
-                the connection goes
-              </button>
+              <button :disabled="!frame?.sitting || frame.lost" @click="play.lose()">the connection goes</button>
             </li>
             <li><button @click="lastMoment">they start at the last moment</button></li>
             <li>
-              <button :disabled="!frames.one.value?.sitting" @click="frames.one.value?.runOut()">time runs out</button>
+              <button :disabled="!frame?.sitting" @click="frame?.runOut()">time runs out</button>
             </li>
             <li>
-              <button :disabled="!frames.one.value?.sitting" @click="frames.one.value?.comeBackLate()">
-                they come back too late
-              </button>
+              <button :disabled="!frame?.sitting" @click="frame?.comeBackLate()">they come back too late</button>
             </li>
             <li>
-              <button :disabled="!frames.one.value?.sitting" @click="frames.one.value?.elsewhere()">
-                a second device
-              </button>
+              <button :disabled="!frame?.sitting" @click="frame?.elsewhere()">a second device</button>
             </li>
             <li>
               <NuxtLink class="block px-1.5 py-1.5 font-semibold text-petrol" :to="`/quizzes/${id}/trial`"
@@ -239,7 +237,7 @@ async function openEditor(of: Rehearsal, item: string) {
       </aside>
       <div class="min-w-0 max-lg:order-first print:hidden">
         <p v-if="beside" class="mb-1 font-serif text-lg">{{ nameOf(who!) }}, {{ kindOf(who!)?.name }}</p>
-        <RehearsalFrame ref="one" :play="play" :name="nameOf(who!)" :turn="turn" />
+        <RehearsalFrame ref="frame" :play="play" :name="nameOf(who!)" :turn="turn" />
       </div>
       <div v-if="beside" class="min-w-0 print:hidden">
         <p class="mb-1 font-serif text-lg">{{ nameOf(beside.who) }}, {{ kindOf(beside.who)?.name }}</p>
