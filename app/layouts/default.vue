@@ -45,7 +45,7 @@ async function leave() {
 
 <template>
   <div class="flex min-h-dvh flex-col">
-    <header class="bg-bar text-bar-ink">
+    <header class="bg-bar text-bar-ink print:hidden">
       <div class="flex min-h-11 flex-wrap items-center gap-x-6 gap-y-1 px-5 py-1">
         <NuxtLink to="/" class="font-serif text-lg font-semibold">Thistle</NuxtLink>
         <nav aria-label="Areas" class="flex flex-wrap gap-x-5">
@@ -73,7 +73,11 @@ async function leave() {
     </header>
     <slot />
     <ConfirmDialog />
-    <div role="status" aria-live="polite" class="pointer-events-none fixed bottom-4 left-1/2 z-40 -translate-x-1/2">
+    <div
+      role="status"
+      aria-live="polite"
+      class="pointer-events-none fixed bottom-4 left-1/2 z-40 -translate-x-1/2 print:hidden"
+    >
       <div v-if="message" class="pointer-events-auto flex items-center gap-4 bg-bar px-4 py-2 text-bar-ink shadow">
         <span>{{ message }}</span>
         <button v-if="undo" class="underline underline-offset-2" @click="undo?.()">Undo</button>

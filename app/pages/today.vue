@@ -11,7 +11,7 @@ const { state: listed, isReady, error } = useAsyncState(() => quizRoutes.list(),
 /** Those that one works in: what may only be looked at asks for nothing. */
 const quizzes = computed(() => listed.value.quizzes.filter(({ may }) => may === 'write'))
 const { state: doubted } = useAsyncState(() => questionRoutes.doubts(), [])
-const { state: todo, isReady: asked } = useAsyncState(() => quizRoutes.today(), [])
+const { state: todo, isReady: asked, error: unasked } = useAsyncState(() => quizRoutes.today(), [])
 const tones = {
   'let in': 'text-red',
   stops: 'text-red',
@@ -87,6 +87,11 @@ const groups = computed(() =>
         </li>
       </ul>
     </section>
+    <ProblemNote
+      v-else-if="unasked && !error"
+      class="mt-6"
+      :words="`What needs a hand is not known: ${sentenceOf(unasked)}`"
+    />
     <p v-else-if="asked && quizzes.length" class="mt-6 text-green">✓ Nothing needs a hand now.</p>
     <section v-for="group in groups" :key="group.title" class="mt-8">
       <h2 class="border-b border-ink pb-1 text-xl">{{ group.title }}</h2>

@@ -125,8 +125,8 @@ const shown = computed(() => dragged.value ?? here)
         <span
           v-for="each in rows"
           :key="`${each.at} ${each.words}`"
-          class="absolute max-w-[45%] truncate border-l-4 border-petrol pl-1.5 font-semibold leading-5 text-petrol"
-          :style="{ left: left(each.at), top: `${each.row * 1.25}rem` }"
+          class="absolute truncate border-l-4 border-petrol pl-1.5 font-semibold leading-5 text-petrol"
+          :style="{ left: left(each.at), top: `${each.row * 1.25}rem`, maxWidth: `calc(100% - ${left(each.at)})` }"
           :title="`${when(each.at)}: ${each.words}`"
           ><span class="max-sm:sr-only">{{ each.words.slice(5) }}</span></span
         >

@@ -109,7 +109,7 @@ async function become(to: 'withdrawn' | 'published', words: string) {
             >{{ saved
             }}<template v-if="others.length">{{ saved ? ' · ' : '' }}also here: {{ others.join(', ') }}</template></span
           >
-          <div class="ml-auto flex flex-wrap gap-2">
+          <div class="ml-auto flex flex-wrap gap-2 print:hidden">
             <button class="btn" :disabled="!store.undos.length" title="Ctrl Z" @click="store.undo()">Undo</button>
             <button class="btn" :disabled="!store.redos.length" title="Ctrl Shift Z" @click="store.redo()">Redo</button>
             <button class="btn" @click="history = true">History</button>
@@ -141,7 +141,7 @@ async function become(to: 'withdrawn' | 'published', words: string) {
             </button>
           </div>
         </div>
-        <nav aria-label="Work on this quiz" class="mt-2 flex gap-6">
+        <nav aria-label="Work on this quiz" class="mt-2 flex gap-6 print:hidden">
           <NuxtLink
             v-for="step in steps"
             :key="step.path"

@@ -197,7 +197,7 @@ async function openEditor(of: Rehearsal, item: string) {
       :now="now"
       @move="move"
     />
-    <div class="grid gap-x-6 gap-y-5" :class="beside ? 'lg:grid-cols-2' : 'lg:grid-cols-[13rem_1fr_17rem]'">
+    <div class="grid gap-x-6 gap-y-5 print:block" :class="beside ? 'lg:grid-cols-2' : 'lg:grid-cols-[13rem_1fr_17rem]'">
       <aside v-if="!beside" class="space-y-6 print:hidden">
         <WhoRehearses :kinds="kinds" :students="store.view?.students ?? []" :chosen="who!" @choose="choose($event)" />
         <section>
