@@ -2,8 +2,9 @@ import fc from 'fast-check'
 import { expect, it } from 'vitest'
 import { endsByRules } from '../release'
 import { noAccommodation, usualRules, type Rules, type Student } from '../quiz'
-import { iso } from '../kit/time'
+import { iso, latest } from '../kit/time'
 import { assignedTo, namedIn, oneOfEach, type Audience } from './assigned'
+import { alike } from './schedule'
 
 const classes = ['a', 'b', 'c']
 const student = fc.record({
@@ -28,9 +29,12 @@ const window = fc.record({
   groups: fc.subarray(['g', 'h']),
   students: fc.subarray(['s0', 't1', 's2']),
   opens: fc.integer({ min: 0, max: 5 }),
-  hours: fc.integer({ min: 1, max: 6 }),
+  hours: fc.option(fc.integer({ min: 1, max: 6 }), { freq: 2 }),
+  due: fc.option(fc.integer({ min: 1, max: 6 }), { freq: 2 }),
+  latest: fc.option(fc.integer({ min: 1, max: 6 }), { freq: 2 }),
   closed: fc.boolean(),
 })
+type Window = typeof window extends fc.Arbitrary<infer T> ? T : never
 const need = fc.record({
   students: fc.subarray(['s0', 't0', 's3']),
   groups: fc.subarray(['g', 'h']),
@@ -46,15 +50,16 @@ const need = fc.record({
 })
 const hour = 3_600_000
 const rulesOf = (
-  windows: (Audience & { opens: number; hours: number; closed: boolean })[],
+  windows: (Audience & Window)[],
   limit: number | null,
   needs: Omit<Rules['needs'][number], 'id'>[],
 ): Rules => ({
   ...usualRules,
   limit,
   needs: needs.map((each, i) => ({ ...each, id: `n${i}` })),
-  windows: windows.map(({ classes: meant, groups, students, opens, hours, closed }, i) => {
-    const closes = iso((opens + hours) * hour)
+  windows: windows.map(({ classes: meant, groups, students, opens, hours, due, latest, closed }, i) => {
+    const after = (n: number | null) => (n === null ? null : iso((opens + n) * hour))
+    const closes = after(hours)
     return {
       id: `w${i}`,
       classes: meant,
@@ -62,8 +67,8 @@ const rulesOf = (
       students,
       opens: iso(opens * hour),
       closes,
-      due: null,
-      latestStart: null,
+      due: after(due),
+      latestStart: after(latest),
       closedAt: closed ? closes : null,
       password: null,
     }
@@ -92,6 +97,63 @@ it('one student of each sort has all the ends that all of them have', () => {
     { numRuns: 300 },
   )
   expect(fewer).toBeGreaterThan(150)
+})
+
+it('those who are reckoned with as one have the end that each has alone', () => {
+  let together = 0
+  fc.assert(
+    fc.property(
+      fc.array(student, { minLength: 1, maxLength: 4 }),
+      fc.array(window, { minLength: 1, maxLength: 2 }),
+      fc.constantFrom(null, 45),
+      (sorts, windows, limit) => {
+        const rules = rulesOf(windows, limit, [])
+        // Each with a twin to whom one thing more is given: twins are what could be taken for one.
+        const twin = (each: (typeof sorts)[number], i: number) => ({
+          ...each,
+          accommodations: each.accommodations.map((given) => ({
+            ...given,
+            ...([{ laterMinutes: 90 }, { extraMinutes: 7 }, { breakMinutes: 9 }, { factor: 2 }] as const)[i % 4],
+          })),
+        })
+        const everyone = assignedTo(
+          sorts
+            .flatMap((each, i) => [each, each, twin(each, i)])
+            .map((each, i) => ({ ...each, id: `s${i}`, name: 'x' })),
+          rules,
+        )
+        if (alike(everyone).length < everyone.length) together++
+        const alone = everyone.map((each) => endsByRules([each]).everyone)
+        expect(endsByRules(everyone).everyone).toEqual(latest(alone))
+      },
+    ),
+    { numRuns: 600 },
+  )
+  expect(together).toBeGreaterThan(200)
+})
+it('a later latest start tells two apart, where nothing else is later', () => {
+  const of = (id: string, laterMinutes: number): Student => ({
+    id,
+    name: id,
+    classes: ['a'],
+    groups: [],
+    accommodations: [{ ...noAccommodation, laterMinutes }],
+  })
+  const open = { classes: ['a'], groups: [], students: [], opens: 0, hours: null, due: null, latest: 1, closed: false }
+  const rules = rulesOf([open], 45, [])
+  const ends = [[0], [0, 30]].map(
+    (all) =>
+      endsByRules(
+        assignedTo(
+          all.map((n) => of(`s${n}`, n)),
+          rules,
+        ),
+      ).everyone,
+  )
+  expect(ends).toEqual([
+    { is: 'at', at: iso(hour + 45 * 60_000 + rules.grace * 60_000) },
+    { is: 'at', at: iso(hour + 75 * 60_000 + rules.grace * 60_000) },
+  ])
 })
 
 it('what students need tells them apart', () => {

@@ -148,7 +148,7 @@ export function scheduleFor(rules: Rules, student: Student): Schedule {
 /** Stands for all that differs between the schedules of students under the same rules: those with one key have the same times. */
 function scheduleKey(schedule: Schedule): string {
   const { windows, limit, stretchWindow, factor, extraMinutes, breaks, attempts } = schedule
-  const times = windows.map(({ id, closes, due }) => `${id} ${closes} ${due}`).join()
+  const times = windows.map(({ id, closes, due, latestStart }) => `${id} ${closes} ${due} ${latestStart}`).join()
   return `${times} ${limit} ${stretchWindow} ${factor} ${extraMinutes} ${breaks} ${attempts.count}`
 }
 
