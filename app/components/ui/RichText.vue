@@ -18,6 +18,7 @@ import { extensions } from './rich-text/extensions'
 import LinkDialog from './rich-text/LinkDialog.vue'
 import MathsDialog from './rich-text/MathsDialog.vue'
 import MediaDialog, { type KeptMedia } from './rich-text/MediaDialog.vue'
+import { putIn } from './rich-text/put-in'
 
 /** Rich text with maths, pictures and tables. `slim` is one line high, for options. */
 const {
@@ -92,19 +93,20 @@ function keepMaths(tex: string) {
   else if (tex) run((chain) => chain.insertInlineMath({ latex: tex }))()
 }
 
+function putLink(text: string, attrs: { href: string; download?: string }) {
+  putIn(editor.value!, [
+    { type: 'text', text, marks: [{ type: 'link', attrs }] },
+    { type: 'text', text: ' ' },
+  ])
+}
+
 /** Makes the chosen words a link; where none are chosen the address itself is put in. */
 function keepLink(href: string) {
   address.value = null
   const isBetween = editor.value!.state.selection.empty && !editor.value!.isActive('link')
   if (!href) run((chain) => chain.extendMarkRange('link').unsetLink())()
   else if (!isBetween) run((chain) => chain.extendMarkRange('link').setLink({ href }))()
-  else
-    run((chain) =>
-      chain.insertContent([
-        { type: 'text', text: href, marks: [{ type: 'link', attrs: { href } }] },
-        { type: 'text', text: ' ' },
-      ]),
-    )()
+  else putLink(href, { href })
 }
 
 function chosen(event: Event) {
@@ -118,18 +120,11 @@ function takeRecording(sound: File) {
 }
 function keepMedia({ src, kind, words, plays }: KeptMedia) {
   media.value = null
-  if (kind === 'picture') run((chain) => chain.setImage({ src, alt: words }))()
-  else if (kind === 'document') {
-    const marks = [{ type: 'link', attrs: { href: src, download: `${words}.pdf` } }]
-    run((chain) =>
-      chain.insertContent([
-        { type: 'text', text: words, marks },
-        { type: 'text', text: ' ' },
-      ]),
-    )()
-  } else {
+  if (kind === 'picture') putIn(editor.value!, [{ type: 'image', attrs: { src, alt: words } }])
+  else if (kind === 'document') putLink(words, { href: src, download: `${words}.pdf` })
+  else {
     const attrs = { src, 'aria-label': words, 'data-plays': plays || null }
-    run((chain) => chain.insertContent({ type: kind === 'sound' ? 'audio' : 'video', attrs }))()
+    putIn(editor.value!, [{ type: kind === 'sound' ? 'audio' : 'video', attrs }])
   }
 }
 
