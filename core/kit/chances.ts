@@ -58,6 +58,30 @@ export function added(a: Chances, b: Chances): Chances {
   return wholes(sums, cells)
 }
 
+/**
+ * The sum of independent parts in whole steps, exactly.
+ * @param parts what each may add, with its chance
+ * @returns sums that have a chance, in rising order
+ */
+export function summed(parts: readonly (readonly (readonly [step: number, chance: number])[])[]): [number, number][] {
+  const reach = (part: (typeof parts)[number], far: (...steps: number[]) => number) =>
+    far(...part.map(([step]) => step))
+  const low = parts.reduce((sum, part) => sum + reach(part, Math.min), 0)
+  const high = parts.reduce((sum, part) => sum + reach(part, Math.max), 0)
+  // Counted from the lowest sum there is so far, so that no index falls below 0.
+  let sums = new Float64Array(high - low + 1)
+  sums[0] = 1
+  let width = 1
+  for (const part of parts) {
+    const least = reach(part, Math.min)
+    const next = new Float64Array(sums.length)
+    for (const [step, chance] of part) for (let at = 0; at < width; at++) next[at + step - least]! += sums[at]! * chance
+    width += reach(part, Math.max) - least
+    sums = next
+  }
+  return [...sums].flatMap((chance, at): [number, number][] => (chance > 0 ? [[at + low, chance]] : []))
+}
+
 /** Every outcome changed by one function. */
 export const mapped = (chances: Chances, change: (value: Fraction) => Fraction): Chances =>
   gathered(chances.map(({ value, chance }) => [change(exact(value)), chance]))

@@ -22,14 +22,26 @@ export function share(part: bigint, whole: bigint): number {
   return Number((part << (bits + shift)) / whole) / 2 ** Number(bits) / 2 ** Number(shift)
 }
 
+/** Derangements: permutations of so many things that leave none in its place, from 0 up to n. */
+function derangements(n: number): bigint[] {
+  const found = [1n, 0n]
+  for (let i = 2; i <= n; i++) found[i] = BigInt(i - 1) * (found[i - 1]! + found[i - 2]!)
+  return found
+}
+
+/** How many permutations of n things leave k of them in their places, by k from 0 to n: C(n, k)·D(n−k) (Montmort 1713). */
+export function fixedPoints(n: number): bigint[] {
+  const none = derangements(n)
+  return Array.from({ length: n + 1 }, (_, k) => choose(n, k) * none[n - k]!)
+}
+
 /**
  * How many permutations of n things have k places at which a thing is followed by the one that comes next, by k from 0
  * to n − 1: C(n−1, k)·(D(n−k) + D(n−k−1)) with D the derangements (Riordan 1958, An Introduction to Combinatorial Analysis).
  */
 export function successions(n: number): bigint[] {
-  const derangements = [1n, 0n]
-  for (let i = 2; i <= n; i++) derangements[i] = BigInt(i - 1) * (derangements[i - 1]! + derangements[i - 2]!)
-  return Array.from({ length: n }, (_, k) => choose(n - 1, k) * (derangements[n - k]! + derangements[n - k - 1]!))
+  const none = derangements(n)
+  return Array.from({ length: n }, (_, k) => choose(n - 1, k) * (none[n - k]! + none[n - k - 1]!))
 }
 
 /**

@@ -7,8 +7,19 @@ export { Fraction }
 
 /** Reads an exact number from "n/d", a decimal text or a number typed in decimals (0.1 is one tenth). */
 export function exact(value: Exact | number | Fraction): Fraction {
-  return value instanceof Fraction ? value : new Fraction(typeof value === 'number' ? typedText(value) : value)
+  if (value instanceof Fraction) return value
+  let found = known.get(value)
+  if (!found) {
+    found = new Fraction(typeof value === 'number' ? typedText(value) : value)
+    if (known.size >= mostKnown) known.clear()
+    known.set(value, found)
+  }
+  return found
 }
+
+/** The same few credits and points are read again and again; a Fraction never changes. */
+const known = new Map<Exact | number, Fraction>()
+const mostKnown = 5000
 
 /** A number as people typed it: 1e-7 has no short decimal, so it is written out. */
 function typedText(value: number): string {

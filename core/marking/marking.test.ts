@@ -1,6 +1,14 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { at, questionRow, sampleContent, sampleEdition, sampleQuestion, sampleRules } from '../../tests/fixtures/core'
+import {
+  at,
+  creditedQuestions,
+  questionRow,
+  sampleContent,
+  sampleEdition,
+  sampleQuestion,
+  sampleRules,
+} from '../../tests/fixtures/core'
 import { compilePaper } from '../paper'
 import { kindOf } from '../question'
 import { exact } from '../kit/exact'
@@ -57,6 +65,34 @@ describe('markAttempt', () => {
       score: '2',
       possible: '2',
     })
+  })
+})
+
+describe('pairs and ticks by credits', () => {
+  const names = ['matching', 'sorting', 'grid'] as const
+  const questions = Object.fromEntries(creditedQuestions().map((question) => [question.kind, question]))
+  const byCredits = sampleEdition(sampleContent(names.map((name) => questionRow(name, { points: 4 }))), questions)
+  const sat = compilePaper(byCredits, 'student', 1, [])
+  const given = (answers: Partial<Record<(typeof names)[number], unknown>>) =>
+    Object.fromEntries(
+      sat.items.flatMap(({ id, question, options }) =>
+        question in answers
+          ? [[id, kindOf(question as 'grid').close(answers[question as 'grid'], options)] as const]
+          : [],
+      ),
+    )
+  const nearly = {
+    matching: { pairs: { a: 'a', b: 'd', c: 'c' } },
+    sorting: { pairs: { a: 'y', b: 'x', c: 'y' } },
+    grid: { ticks: { a: ['x', 'y'], b: ['x'] } },
+  }
+  it('are marked on a paper as by hand: 0, 2.5 of 3 and 1 of 2.5', () => {
+    expect(markAttempt(byCredits, sat, given(nearly)).marks.map(({ points }) => points)).toEqual(['0', '10/3', '8/5'])
+  })
+  it('what takes away takes from the others, and from nothing nothing', () => {
+    const harsh = { matching: { pairs: { a: 'd', b: 'c', c: 'b' } } }
+    expect(markAttempt(byCredits, sat, given({ ...nearly, ...harsh })).score).toBe('18/5')
+    expect(markAttempt(byCredits, sat, given(harsh)).score).toBe('0')
   })
 })
 

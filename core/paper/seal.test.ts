@@ -68,6 +68,8 @@ interface AnyBody {
   slips?: number
   gaps?: { body: AnyBody; weight: number }[]
   items?: { id: string; target?: string | null }[]
+  rows?: { right: string[] }[]
+  columns?: { id: string }[]
   targets?: { id: string }[]
   regions?: object[]
   model?: string
@@ -103,7 +105,18 @@ function rewrite(body: AnyBody, as: Hidden): void {
       comment: as.comment,
       ...(item.target === undefined
         ? {}
-        : { target: [...body.targets!.map(({ id }) => id), null][(i + as.shift) % (body.targets!.length + 1)] }),
+        : {
+            target: [...body.targets!.map(({ id }) => id), null][(i + as.shift) % (body.targets!.length + 1)],
+            weight: as.shift + 1,
+            credits: Object.fromEntries(body.targets!.map(({ id }, j) => [id, as.credits[(i + j) % 4]])),
+          }),
+    }),
+  )
+  body.rows?.forEach((row, i) =>
+    Object.assign(row, {
+      comment: as.comment,
+      right: body.columns!.flatMap(({ id }, j) => (as.rights[(i + j) % 4] ? [id] : [])),
+      credits: Object.fromEntries(body.columns!.map(({ id }, j) => [id, as.credits[(i + j) % 4]])),
     }),
   )
   // The right order of an ordering is the order in which its lines are kept.

@@ -57,6 +57,7 @@ export const mathsEnd = '<!--maths-->'
 
 /** The words a person reads in a piece of HTML; maths shows its TeX, a picture its alternative text. */
 export function plainText(source: string): string {
+  if (!source.includes('<') && !source.includes('&')) return source.replace(/\s+/g, ' ').trim()
   return (
     source
       .replace(/<span[^>]*data-latex="([^"]*)"[^>]*>(?:<\/span>|[\s\S]*?<!--maths--><\/span>)/g, ' $1 ')

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { sampleQuestion } from '../../tests/fixtures/core'
+import { creditedQuestions, sampleQuestion } from '../../tests/fixtures/core'
 import { differences } from './difference'
 import { kindNames, type Question } from '.'
 
@@ -40,6 +40,20 @@ describe('differences between versions', () => {
     const choice = sampleQuestion('choice') as Extract<Question, { kind: 'choice' }>
     const options = choice.body.options.map((option) => (option.id === 'd' ? { ...option, credit: 0.5 } : option))
     expect(differences(choice, changed(choice, { options }))).not.toEqual([])
+  })
+  it('credits of single pairs and ticks are told by what they are for', () => {
+    const [matching, , grid] = creditedQuestions() as [
+      Extract<Question, { kind: 'matching' }>,
+      Question,
+      Extract<Question, { kind: 'grid' }>,
+    ]
+    const [first, ...others] = matching.body.items
+    const items = [{ ...first!, credits: { a: 1, d: -1 } }, ...others]
+    expect(told(matching, changed(matching, { items }))).toEqual(['items 1 credits, Right d: -2 > -1'])
+    const [row, ...rows] = grid.body.rows
+    expect(told(grid, changed(grid, { rows: [{ ...row!, credits: { ...row!.credits, z: -1 } }, ...rows] }))).toEqual([
+      'rows 1 credits, Column z:  > -1',
+    ])
   })
   it('translations, levels and fields count', () => {
     expect(

@@ -31,12 +31,22 @@ const inTexts = new Set(['html', 'comment', 'text', 'id', 'words', 'title', 'mod
 const inKey = new Set(['value', 'near', 'credit', 'right', 'target', 'shape', 'how'])
 
 /** Rules of scoring, tolerances, layouts: each under its place, such as "answers 2 credit". */
-function settings(value: unknown, place: string[] = []): [place: string, value: string][] {
-  if (Array.isArray(value)) return value.flatMap((each, i) => settings(each, [...place, String(i + 1)]))
-  if (value === null || typeof value !== 'object') return [[place.map(spaced).join(' '), told(value)]]
+function settings(value: unknown, words: (id: string) => string, place: string[] = []): [string, string][] {
+  if (Array.isArray(value)) return value.flatMap((each, i) => settings(each, words, [...place, String(i + 1)]))
+  if (value === null || typeof value !== 'object') return [[place.join(' '), told(value)]]
+  // Credits are kept by the ids of what they are for.
+  if (place.at(-1) === 'credits')
+    return Object.entries(value).map(([id, each]) => [`${place.join(' ')}, ${words(id)}`, told(each)])
   return Object.entries(value).flatMap(([name, each]) =>
-    inTexts.has(name) || inKey.has(name) ? [] : settings(each, [...place, name]),
+    inTexts.has(name) || inKey.has(name) ? [] : settings(each, words, [...place, spaced(name)]),
   )
+}
+
+/** What the places of pairs and the columns of a grid are called. */
+function placeWords(body: Question['body']): (id: string) => string {
+  const places = 'targets' in body ? body.targets : 'columns' in body ? body.columns : []
+  const words = new Map(places.map(({ id, html }) => [id, plainText(html)]))
+  return (id) => words.get(id) ?? id
 }
 
 /** Everything of a question that people read, by part. */
@@ -66,7 +76,7 @@ function parts(question: Question): Map<string, string> {
       : '',
   }
   for (const [name, value] of Object.entries(about)) texts.set(name, value)
-  for (const [place, value] of settings(question.body)) texts.set(place, value)
+  for (const [place, value] of settings(question.body, placeWords(question.body))) texts.set(place, value)
   for (const [language, translated] of Object.entries(question.translations))
     for (const [key, html] of Object.entries(translated)) texts.set(`${partName(key)} in ${language}`, plainText(html))
   // The key's words may leave out how near, or how much each earns: told where the words are the same.

@@ -44,6 +44,17 @@ export function wrongAnswer(question: Question, below: (bound: number) => number
         ),
       }
     }
+    case 'grid': {
+      const columns = question.body.columns.map(({ id }) => id)
+      return {
+        ticks: Object.fromEntries(
+          question.body.rows.map(({ id, right }) => [
+            id,
+            columns.filter((column) => !right.includes(column)).slice(0, 1),
+          ]),
+        ),
+      }
+    }
     case 'ordering':
       return { order: question.body.items.map((item) => item.id).reverse() }
     case 'gaps':
@@ -109,6 +120,17 @@ export function anyAnswer(question: Question, random: Random): unknown {
     case 'matching':
     case 'sorting':
       return { pairs: Object.fromEntries(question.body.items.map(({ id }) => [id, one(question.body.targets)])) }
+    case 'grid': {
+      const { rows, columns } = question.body
+      return {
+        ticks: Object.fromEntries(
+          rows.map(({ id }, i) => [
+            id,
+            columns.filter((_, at) => below(2) === 1 || (i === 0 && at === 0)).map((column) => column.id),
+          ]),
+        ),
+      }
+    }
     case 'ordering':
       return { order: shuffled(question.body.items, random).map(({ id }) => id) }
     case 'gaps':

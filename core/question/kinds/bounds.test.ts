@@ -1,13 +1,31 @@
 /** What holds for every kind, whatever is answered: also for answers that no page would send. */
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { sampleQuestion } from '../../../tests/fixtures/core'
+import { creditedQuestions, sampleQuestion } from '../../../tests/fixtures/core'
 import { exact } from '../../kit/exact'
-import { kindNames, kindOf, scoreAnswer, type KindName } from '..'
+import { kindNames, kindOf, questionFaults, scoreAnswer, type KindName } from '..'
 import type { Question } from '../schema'
 import { placedAsWritten } from './kind'
 
-const someId = fc.constantFrom('a', 'b', 'c', 'd', 'e', 'x', 'y', 'g1', 'g2', 'g3', 'r1', 'r2', 'true', 'false', 'gone')
+const someId = fc.constantFrom(
+  'a',
+  'b',
+  'c',
+  'd',
+  'e',
+  'x',
+  'y',
+  'g1',
+  'g2',
+  'g3',
+  'r1',
+  'r2',
+  'true',
+  'false',
+  'gone',
+  'z',
+  'constructor',
+)
 const typed = fc.oneof(
   fc.string({ maxLength: 40 }),
   fc.constantFrom('3.9', '3,9 m', '4', 'ebb', ' EBB ', '1,000', '−2', '1e400', '∞', 'NaN', '0x10', '.', '٣'),
@@ -17,6 +35,7 @@ const answers: fc.Arbitrary<unknown> = fc.oneof(
   fc.record({ text: typed }),
   fc.record({ order: fc.array(someId, { maxLength: 12 }) }),
   fc.record({ pairs: fc.dictionary(someId, someId) }),
+  fc.record({ ticks: fc.dictionary(someId, fc.array(someId, { maxLength: 5 })) }),
   fc.record({ gaps: fc.dictionary(someId, typed) }),
   fc.record({
     points: fc.array(fc.record({ x: fc.integer({ min: 0, max: 500 }), y: fc.integer({ min: 0, max: 500 }) }), {
@@ -27,14 +46,29 @@ const answers: fc.Arbitrary<unknown> = fc.oneof(
 )
 const automatic = kindNames.filter((kind) => !kindOf(kind).byHand)
 
-describe.each(automatic)('%s', (kind: KindName) => {
-  const question = sampleQuestion(kind)
+/** Samples, and those whose parts add credits of their own, within bounds. */
+const samples: [string, KindName, Question][] = [
+  ...automatic.map((kind): [string, KindName, Question] => [kind, kind, sampleQuestion(kind)]),
+  ...creditedQuestions().map((question): [string, KindName, Question] => [
+    `${question.kind} by credits`,
+    question.kind,
+    question,
+  ]),
+]
+
+it.each(samples)('%s has a key that can be kept', (_name, _kind, question) =>
+  expect(questionFaults(question)).toEqual([]),
+)
+
+describe.each(samples)('%s', (_name, kind, question) => {
   const of = kindOf(kind)
   it('earns between nothing and all, exactly, whatever is answered', () => {
     fc.assert(
       fc.property(answers, (answer) => {
         const { fraction, parts, answered } = scoreAnswer(question, {}, answer)
-        expect(exact(fraction!).compare(0)).toBeGreaterThanOrEqual(0)
+        expect(
+          exact(fraction!).compare('lower' in question.body ? Math.sign(question.body.lower) : 0),
+        ).toBeGreaterThanOrEqual(0)
         expect(exact(fraction!).compare(1)).toBeLessThanOrEqual(0)
         if (!answered) expect([fraction, parts]).toEqual(['0', []])
         if (fraction === '1') expect(parts.some((part) => part.right)).toBe(true)

@@ -4,12 +4,13 @@ import { Fraction } from '../../kit/exact'
 import { mediaSource } from '../allowed-html'
 import type { Kind, Score } from './kind'
 import { textAnswer, type TextAnswer } from './number'
+import { id } from './options'
 
 /** What markers look for, with the most that each earns (as a share of the question's points, in per cent). */
 const rubric = z
   .array(
     z.strictObject({
-      id: z.string().regex(/^[a-zA-Z0-9_-]{1,24}$/),
+      id,
       title: z.string().trim().min(1, 'Name what is looked for.').max(160),
       words: z.string().trim().max(1000).default(''),
       share: z.number().min(0).max(100).multipleOf(0.5),

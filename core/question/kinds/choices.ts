@@ -1,7 +1,18 @@
 import { z } from 'zod'
 import { choose, share } from '../../kit/counting'
-import { certain, gathered, wholes, type Chances } from '../../kit/chances'
-import { Fraction, atLeast, clamp, exact, sum } from '../../kit/exact'
+import { gathered, type Chances } from '../../kit/chances'
+import { Fraction, atLeast, exact, sum } from '../../kit/exact'
+import {
+  credit,
+  creditBounds,
+  inHundredths,
+  mostOf,
+  nothingToEarn,
+  shareOf,
+  sharesOf,
+  spreadOf,
+  stepped,
+} from './credits'
 import type { Kind } from './kind'
 import { letter } from './letter'
 import { closeIds, layout, openIds, optionBase, optionFaults, optionWords, sealedOptions } from './options'
@@ -12,7 +23,7 @@ export const choicesBody = z.strictObject({
       optionBase.extend({
         right: z.boolean(),
         /** What choosing it adds under the rule "credits" (QTI mapEntry). */
-        credit: z.number().min(-10).max(10).multipleOf(0.01).default(0),
+        credit: credit.default(0),
       }),
     )
     .max(30, 'A question has at most 30 options.'),
@@ -20,9 +31,7 @@ export const choicesBody = z.strictObject({
   layout: layout.default('list'),
   /** How a fraction is formed: semantics §2. */
   rule: z.enum(['all', 'share', 'credits']),
-  /** Bounds of the rule "credits" (QTI mapping lowerBound and upperBound). */
-  lower: z.number().min(-100).max(0).multipleOf(0.01).default(0),
-  upper: z.number().min(0).max(100).multipleOf(0.01).nullable().default(null),
+  ...creditBounds,
   /** Tells students how many options are right. */
   tellHowMany: z.boolean().default(false),
 })
@@ -31,11 +40,9 @@ export type ChoicesBody = z.infer<typeof choicesBody>
 export const choicesAnswer = z.strictObject({ chosen: z.array(z.string().max(24)).max(30) })
 export type ChoicesAnswer = z.infer<typeof choicesAnswer>
 
-/** The greatest sum of credits that an answer can reach: all positive ones, within the bounds. */
-function greatest(body: ChoicesBody): Fraction {
-  const all = sum(body.options.filter((option) => option.credit > 0).map((option) => exact(option.credit)))
-  return body.upper === null ? all : clamp(exact(body.lower), all, exact(body.upper))
-}
+/** All that right options add. */
+export const allCredits = (body: ChoicesBody): Fraction =>
+  sum(body.options.filter((option) => option.credit > 0).map((option) => exact(option.credit)))
 
 function fractionOf(body: ChoicesBody, chosen: Set<string>): Fraction {
   const right = body.options.filter((option) => option.right)
@@ -49,14 +56,12 @@ function fractionOf(body: ChoicesBody, chosen: Set<string>): Fraction {
       const cost = wrong.length ? new Fraction(w, wrong.length) : new Fraction(0)
       return atLeast(0, new Fraction(r, Math.max(1, right.length)).sub(cost))
     }
-    case 'credits': {
-      const most = greatest(body)
-      const earned = sum(body.options.filter((option) => chosen.has(option.id)).map((option) => exact(option.credit)))
-      const upper = body.upper === null ? most : exact(body.upper)
-      return most.equals(0)
-        ? new Fraction(0)
-        : clamp(new Fraction(-1), clamp(exact(body.lower), earned, upper).div(most), new Fraction(1))
-    }
+    case 'credits':
+      return shareOf(
+        body,
+        allCredits(body),
+        sum(body.options.filter((option) => chosen.has(option.id)).map((option) => exact(option.credit))),
+      )
   }
 }
 
@@ -77,12 +82,11 @@ function guessesByNumber(body: ChoicesBody): Chances {
   )
 }
 
-/** Credits and bounds go in hundredths. */
-const inHundredths = (value: Fraction) => Math.round(value.valueOf() * 100)
-
-/** By the sum of credits, in hundredths, and how many options are chosen: every set of options by dynamic programming. */
+/** By the sum of credits, in steps, and how many options are chosen: every set of options by dynamic programming. */
 function guessesByCredit(body: ChoicesBody): Chances {
-  const credits = body.options.map((option) => Math.round(option.credit * 100))
+  const options = body.options.map((option) => [inHundredths(option.credit)])
+  const { step, rows } = stepped(options, spreadOf(options))
+  const credits = rows.flat()
   const low = credits.filter((credit) => credit < 0).reduce((a, b) => a + b, 0)
   const width = credits.reduce((all, credit) => all + Math.abs(credit), 0) + 1
   const sizes = credits.length + 1
@@ -96,21 +100,21 @@ function guessesByCredit(body: ChoicesBody): Chances {
     sets = next
   }
   const told = body.options.filter((option) => option.right).length
-  const most = inHundredths(greatest(body))
-  if (most === 0) return certain(0)
-  const [lower, upper] = [inHundredths(exact(body.lower)), body.upper === null ? most : inHundredths(exact(body.upper))]
-  const counts = new Map<number, number>()
+  const counts: [number, number][] = []
   let all = 0
   for (let size = 1; size < sizes; size++) {
     if (body.tellHowMany && size !== told) continue
     for (let at = 0; at < width; at++) {
       const count = sets[size * width + at]!
-      const earned = Math.max(-most, Math.min(most, Math.max(lower, Math.min(upper, at + low))))
-      if (count) counts.set(earned, (counts.get(earned) ?? 0) + count)
+      if (count) counts.push([at + low, count])
       all += count
     }
   }
-  return wholes(new Map([...counts].map(([earned, count]) => [earned, count / all])), most)
+  return sharesOf(
+    body,
+    inHundredths(allCredits(body)),
+    counts.map(([earned, count]) => [earned * step, count / all]),
+  )
 }
 
 /** Options whose credit and mark as right say different things: the key that is shown is not the one that is scored. */
@@ -152,8 +156,7 @@ export const choices: Kind<ChoicesBody, ChoicesAnswer> = {
   faults(body) {
     const faults = optionFaults(body.options, 2)
     if (!body.options.some((option) => option.right)) faults.push('No option is marked as right. Mark at least one.')
-    if (body.rule === 'credits' && !(greatest(body).compare(0) > 0))
-      faults.push('No answer can earn anything: give a right option a credit above 0, and an upper bound above 0.')
+    if (body.rule === 'credits' && mostOf(body, allCredits(body)).compare(0) <= 0) faults.push(nothingToEarn)
     return body.rule === 'credits' ? [...faults, ...disagreements(body)] : faults
   },
   options: (body) => body.options.map(({ id, fixed }) => ({ id, fixed: fixed || body.inOrder })),

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { added, certain, mapped } from '../../kit/chances'
+import { added, certain, gathered, mapped } from '../../kit/chances'
 import { Fraction, atLeast, exact, sum } from '../../kit/exact'
 import { plainText } from '../allowed-html'
 import { html } from '../html-schema'
@@ -7,11 +7,11 @@ import { markedSpans, withSpans } from '../marked-spans'
 import { choice, choiceBody } from './choice'
 import type { Kind, PlacedOption } from './kind'
 import { number, numberBody } from './number'
-import { sealedOptions } from './options'
+import { id, sealedOptions } from './options'
 import { text, textBody } from './text'
 
 const gapBase = {
-  id: z.string().regex(/^[a-zA-Z0-9_-]{1,12}$/),
+  id: id.max(12),
   /** What it counts among the gaps. */
   weight: z.number().min(0.01).max(100).multipleOf(0.01).default(1),
 }
@@ -26,6 +26,8 @@ export const gapsBody = z.strictObject({
   /** A text in which each gap stands as `<span data-gap="id">…</span>`; what is inside the mark never reaches a sheet. */
   text: html,
   gaps: z.array(gap).max(40, 'A text has at most 40 gaps.'),
+  /** Each gap earns its share, or everything is earned only where all of them are fully right. */
+  rule: z.enum(['share', 'all']).default('share'),
 })
 export type GapsBody = z.infer<typeof gapsBody>
 
@@ -103,7 +105,7 @@ export const gaps: Kind<GapsBody, GapsAnswer> = {
   body: gapsBody,
   answer: gapsAnswer,
   stemOptional: true,
-  blank: () => ({ text: '', gaps: [] }),
+  blank: () => ({ text: '', gaps: [], rule: 'share' }),
   faults(body) {
     const marked = gapsMarked(body.text)
     const faults = body.gaps.flatMap((each, i) =>
@@ -133,10 +135,13 @@ export const gaps: Kind<GapsBody, GapsAnswer> = {
   score(body, answer) {
     const all = sum(body.gaps.map((each) => exact(each.weight)))
     const scored = body.gaps.map((each) => ({ each, fraction: scoreGap(each, answer.gaps[each.id]) }))
+    const whole = scored.every(({ fraction }) => fraction.equals(1))
     return {
       fraction: all.equals(0)
         ? new Fraction(0)
-        : atLeast(0, sum(scored.map(({ each, fraction }) => fraction.mul(exact(each.weight)))).div(all)),
+        : body.rule === 'all'
+          ? new Fraction(whole ? 1 : 0)
+          : atLeast(0, sum(scored.map(({ each, fraction }) => fraction.mul(exact(each.weight)))).div(all)),
       parts: scored.map(({ each, fraction }) => ({ part: each.id, right: fraction.equals(1) })),
     }
   },
@@ -145,6 +150,17 @@ export const gaps: Kind<GapsBody, GapsAnswer> = {
   guesses(body) {
     const all = sum(body.gaps.map((each) => exact(each.weight)))
     if (all.equals(0)) return certain(0)
+    if (body.rule === 'all') {
+      const full = (each: Gap) =>
+        inner(each)
+          .kind.guesses(each.body)
+          .find(({ value }) => value === '1')?.chance ?? 0
+      const chance = body.gaps.reduce((product, each) => product * full(each), 1)
+      return gathered([
+        [new Fraction(1), chance],
+        [new Fraction(0), 1 - chance],
+      ])
+    }
     const earned = body.gaps
       .map((each) => mapped(inner(each).kind.guesses(each.body), (share) => share.mul(exact(each.weight)).div(all)))
       .reduce(added, certain(0))

@@ -6,6 +6,7 @@ import type { Kind } from './kind'
 import { number } from './number'
 import { ordering } from './ordering'
 import { matching, sorting } from './pairs'
+import { grid } from './grid'
 import { spot } from './spot'
 import { text } from './text'
 import { trueFalse, yesNo } from './true-false'
@@ -21,6 +22,7 @@ export const kinds = {
   gaps,
   matching,
   sorting,
+  grid,
   ordering,
   spot,
   written,

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { sampleQuestion } from '../../../tests/fixtures/core'
+import { creditedQuestions, sampleQuestion } from '../../../tests/fixtures/core'
 import { exact } from '../../kit/exact'
 import { shuffled, seededRandom } from '../../kit/random'
 import {
@@ -13,8 +13,10 @@ import {
   type KindName,
   type Question,
 } from '..'
+import { byCredits as gridByCredits, type GridBody } from './grid'
 import { placedAsWritten } from './kind'
 import { longestInOrder } from './ordering'
+import { byCredits, placedAt, takenOnce, type PairsBody } from './pairs-score'
 
 const withBody = (kind: KindName, over: object): Question => {
   const base = sampleQuestion(kind)
@@ -274,6 +276,119 @@ describe('named places on a picture', () => {
     expect([excess({ chosen: ['a', 'b'] }), excess({ chosen: ['a', 'b', 'c'] })]).toEqual([
       null,
       'At most 2 places can be marked here.',
+    ])
+  })
+})
+
+describe('credits of pairs and ticks, by hand', () => {
+  const [matching, sorting, grid] = creditedQuestions()
+  it.each([
+    // Each of three right pairs adds 1, partner d takes 2, any other half of one; not below −1.
+    [matching, { pairs: { a: 'a', b: 'b', c: 'c' } }, '1'],
+    [matching, { pairs: { a: 'a', b: 'b', c: 'd' } }, '0'],
+    [matching, { pairs: { a: 'a', b: 'c', c: 'b' } }, '0'],
+    [matching, { pairs: { a: 'd', b: 'c', c: 'b' } }, '-1/3'],
+    [matching, { pairs: { a: 'a', b: 'b' } }, '2/3'],
+    // What no page offers: three things on one partner. The first has it.
+    [matching, { pairs: { a: 'a', b: 'a', c: 'a' } }, '1/3'],
+    // Four right ones, of which three are everything; x nearly y earns half; e in x takes 3.
+    [sorting, { pairs: { a: 'x', b: 'x', c: 'y' } }, '1'],
+    [sorting, { pairs: { a: 'x', b: 'x', c: 'y', d: 'y' } }, '1'],
+    [sorting, { pairs: { a: 'y', b: 'x' } }, '1/2'],
+    [sorting, { pairs: { a: 'x', b: 'x', c: 'y', d: 'y', e: 'x' } }, '1/3'],
+    [sorting, { pairs: { a: 'x', b: 'x', c: 'y', d: 'y', e: 'y' } }, '1'],
+    [sorting, { pairs: { e: 'x' } }, '0'],
+    // Three right ticks, of which two and a half are everything; x where it is wrong takes 1, others half of one.
+    [grid, { ticks: { a: ['x', 'y'], b: ['z'] } }, '1'],
+    [grid, { ticks: { a: ['x', 'y'] } }, '4/5'],
+    [grid, { ticks: { a: ['x', 'y', 'z'], b: ['z'] } }, '1'],
+    [grid, { ticks: { a: ['x', 'y', 'z'], b: ['z', 'x'] } }, '3/5'],
+    [grid, { ticks: { b: ['x', 'y'], c: ['x', 'y', 'z'] } }, '-4/5'],
+  ] as [Question, object, string][])('%#: $kind', (question, answer, share) => {
+    expect(score(question, answer)).toBe(share)
+  })
+  it('a place that earns as much as its own is as right, and stands in the key', () => {
+    const body = sorting!.body as PairsBody
+    const [first, ...others] = body.items
+    const either = {
+      ...body,
+      items: [{ ...first!, comment: '<p>Look again.</p>', credits: { x: 1, y: 1 } }, ...others],
+    }
+    const kind = kindOf('sorting')
+    expect(kind.keyText(either)).toContain('Thing a – Group x or Group y')
+    expect(kind.score(either, { pairs: { a: 'y' } }).parts[0]).toEqual({ part: 'a', right: true })
+    expect(kind.comments(either, { pairs: { a: 'y' } })).toEqual([])
+    const wrong = { ...either, items: [{ ...either.items[0]!, credits: { x: 1 } }, ...others] }
+    expect(kind.comments(wrong, { pairs: { a: 'y' } })).toEqual(['<p>Look again.</p>'])
+  })
+  it('a share becomes credits that score alike, and what was by credits before is so again', () => {
+    const answers = fc.dictionary(
+      fc.constantFrom('a', 'b', 'c', 'd', 'e'),
+      fc.constantFrom('a', 'b', 'c', 'd', 'x', 'y'),
+    )
+    const weights = fc.array(fc.constantFrom(1, 2, 0.5, 40), { minLength: 5, maxLength: 5 })
+    fc.assert(
+      fc.property(
+        fc.constantFrom('matching', 'sorting'),
+        weights,
+        fc.constantFrom(0, 0.5, 1),
+        answers,
+        (kind, w, wrongCost, pairs) => {
+          const sample = withBody(kind as 'matching', { wrongCost })
+          const before = sample.body as PairsBody
+          const body = { ...before, items: before.items.map((item, i) => ({ ...item, weight: w[i]! })) }
+          const once = kind === 'sorting' ? pairs : takenOnce(body, { pairs }).pairs
+          const share = (each: PairsBody) =>
+            Object.keys(once).length
+              ? exact(score({ ...sample, body: each } as Question, { pairs: once })!).valueOf()
+              : 0
+          expect(share(byCredits(body))).toBeCloseTo(share(body), 2)
+          expect(byCredits({ ...byCredits(body), rule: 'share' })).toEqual(byCredits(body))
+        },
+      ),
+    )
+    const plain = sampleQuestion('grid').body as GridBody
+    for (const ticks of [{ a: ['x'] }, { a: ['x', 'y'], b: ['z'] }, { a: ['x', 'z'], c: ['y'] }, { b: ['x'] }])
+      expect(score(withBody('grid', gridByCredits(plain)), { ticks })).toBe(score(withBody('grid', plain), { ticks }))
+  })
+  it('what is placed elsewhere takes its credit along, and a new thing begins with one', () => {
+    const body = sorting!.body as PairsBody
+    const [first] = body.items
+    expect(placedAt(body, first!, 'y')).toMatchObject({ target: 'y', credits: { y: 1 } })
+    expect(placedAt(body, { ...first!, target: null, credits: { x: -3 } }, 'x')).toMatchObject({ credits: { x: 1 } })
+    expect(placedAt(body, { ...first!, credits: undefined }, 'x')).toMatchObject({ credits: { x: 1 } })
+    expect(placedAt(body, { ...first!, credits: { x: 2, y: -1 } }, null)).toMatchObject({
+      target: null,
+      credits: { y: -1 },
+    })
+    const plain = sampleQuestion('sorting').body as PairsBody
+    expect(placedAt(plain, plain.items[0]!, 'y')).toEqual({ ...plain.items[0]!, target: 'y' })
+  })
+  it('credits that say something else than the key are told', () => {
+    const with_ = (question: Question, over: object) =>
+      questionFaults({ ...question, body: { ...(question.body as object), ...over } } as Question)
+    const pairs = matching!.body as PairsBody
+    const items = (credits: Record<string, number>, target: string | null = 'a') => ({
+      items: [{ ...pairs.items[0]!, target, credits }, ...pairs.items.slice(1)],
+    })
+    expect(with_(matching!, items({ a: 0 }))).toEqual(['The right pair of Left entry 1 earns nothing.'])
+    expect(with_(matching!, items({ a: 1, b: 2 }))).toEqual(['A pair of Left entry 1 earns more than its right one.'])
+    expect(with_(matching!, items({ a: 1 }, null))).toEqual([
+      'Left entry 1 belongs nowhere, but one of its pairs earns credit.',
+    ])
+    expect(with_(matching!, { upper: 0 })[0]).toMatch(/^No answer can earn anything/)
+    const many = Array.from({ length: 11 }, (_, i) => `m${i}`)
+    expect(
+      with_(matching!, {
+        items: many.map((id) => ({ id, html: id, comment: '', target: id, credits: { [id]: 1 } })),
+        targets: many.map((id) => ({ id, html: id })),
+      }),
+    ).toEqual([expect.stringMatching(/at most 10 pairs/)])
+    const rows = (grid!.body as GridBody).rows
+    expect(with_(grid!, { rows: [{ ...rows[0]!, credits: { x: -1, z: 1 } }, ...rows.slice(1)] })).toEqual([
+      '“Column x” in Row 1 is right, but ticking it earns nothing.',
+      '“Column y” in Row 1 is right, but ticking it earns nothing.',
+      '“Column z” in Row 1 earns credit, but is not right.',
     ])
   })
 })

@@ -19,6 +19,13 @@ export const nearness = z.discriminatedUnion('by', [
   z.strictObject({ by: z.literal('relative'), tolerance: decimal }),
   z.strictObject({ by: z.literal('figures'), digits: z.int().min(1).max(15) }),
   z.strictObject({ by: z.literal('decimals'), digits: z.int().min(0).max(12) }),
+  /** From so much below the key to so much above it; null is without end. `open` bounds are outside themselves. */
+  z.strictObject({
+    by: z.literal('between'),
+    below: decimal.nullable(),
+    above: decimal.nullable(),
+    open: z.enum(['none', 'below', 'above', 'both']),
+  }),
 ])
 export type Nearness = z.infer<typeof nearness>
 
@@ -63,7 +70,18 @@ export function isNear(value: Fraction, key: Fraction, near: Nearness): boolean 
       return roundToFigures(value, near.digits).equals(roundToFigures(key, near.digits))
     case 'decimals':
       return roundHalfAway(value, near.digits).equals(roundHalfAway(key, near.digits))
+    case 'between':
+      return isBetween(value.sub(key), near)
   }
+}
+
+/** @param off from the key */
+function isBetween(off: Fraction, { below, above, open }: Extract<Nearness, { by: 'between' }>): boolean {
+  const within = (room: Fraction, isOpen: boolean) => (isOpen ? room.compare(0) > 0 : room.compare(0) >= 0)
+  return (
+    (below === null || within(off.add(exact(below)), open === 'below' || open === 'both')) &&
+    (above === null || within(exact(above).sub(off), open === 'above' || open === 'both'))
+  )
 }
 
 function best(body: NumberBody, text: string): NumberBody['answers'][number] | undefined {
@@ -74,7 +92,7 @@ function best(body: NumberBody, text: string): NumberBody['answers'][number] | u
     .sort((a, b) => b.credit - a.credit)[0]
 }
 
-function nearText(near: Nearness): string {
+function nearText(near: Nearness, value: string): string {
   switch (near.by) {
     case 'absolute':
       return Number(near.tolerance) ? ` ± ${near.tolerance}` : ''
@@ -84,7 +102,17 @@ function nearText(near: Nearness): string {
       return ` to ${near.digits} significant figures`
     case 'decimals':
       return ` to ${near.digits} decimals`
+    case 'between':
+      return betweenText(near, value)
   }
+}
+
+function betweenText({ below, above, open }: Extract<Nearness, { by: 'between' }>, value: string): string {
+  if (value.startsWith('{=')) return ` (− ${below ?? 'any'}, + ${above ?? 'any'})`
+  const bound = (by: string, sign: 1 | -1) => exact(value).add(exact(by).mul(sign)).toString()
+  const low = below === null ? '' : `${open === 'below' || open === 'both' ? 'above' : 'from'} ${bound(below, -1)}`
+  const high = above === null ? '' : `${open === 'above' || open === 'both' ? 'below' : 'up to'} ${bound(above, 1)}`
+  return ` (${[low, high].filter(Boolean).join(', ') || 'any number'})`
 }
 
 /** A number (QTI textEntryInteraction, float): tolerance, rounding, units. */
@@ -105,7 +133,13 @@ export const number: Kind<NumberBody, TextAnswer> = {
     const faults: string[] = []
     if (!body.answers.length) faults.push('Give at least one accepted number.')
     if (!body.answers.some((answer) => answer.credit === 1)) faults.push('No accepted number earns full credit.')
-    if (body.answers.some((answer) => 'tolerance' in answer.near && Number(answer.near.tolerance) < 0))
+    if (
+      body.answers.some(({ near }) =>
+        ('tolerance' in near ? [near.tolerance] : near.by === 'between' ? [near.below, near.above] : []).some(
+          (each) => each !== null && Number(each) < 0,
+        ),
+      )
+    )
       faults.push('A tolerance cannot be below 0.')
     if (body.unitAsked && !unitNamed(body.unit))
       faults.push(`Choose a unit that can be converted (${unitNames.join(', ')}) to ask for it.`)
@@ -142,7 +176,7 @@ export const number: Kind<NumberBody, TextAnswer> = {
   keyText: (body) =>
     body.answers
       .filter((answer) => answer.credit === 1)
-      .map((answer) => `${answer.value}${nearText(answer.near)}${body.unit ? ' ' + body.unit : ''}`)
+      .map((answer) => `${answer.value}${nearText(answer.near, answer.value)}${body.unit ? ' ' + body.unit : ''}`)
       .join(' or '),
   answerText: (body, answer) =>
     answer.text.trim() +

@@ -4,9 +4,14 @@ import { html } from '../html-schema'
 import type { PlacedOption } from './kind'
 import { letter } from './letter'
 
+const idPattern = /^[a-zA-Z0-9_-]{1,24}$/
+/** Whether something can be called by a name. Answers are kept in records by it: it is none that every object has. */
+export const isId = (name: string): boolean => idPattern.test(name) && !(name in {})
+export const id = z.string().regex(idPattern).refine(isId, 'Another name has to be found for it.')
+
 /** What options of every kind have in common. */
 export const optionBase = z.strictObject({
-  id: z.string().regex(/^[a-zA-Z0-9_-]{1,24}$/),
+  id,
   html,
   comment: html.default(''),
   /** Keeps its place when options are shuffled ("none of these"). */
@@ -29,7 +34,9 @@ export function optionFaults(options: { html: string }[], least: number, name = 
       name === 'Option' ? `Give at least ${least} options.` : `Give at least ${least} entries: ${name.toLowerCase()}.`,
     )
   options.forEach((option, index) => {
-    if (isBlank(option.html)) faults.push(`${name} ${letter(index)} is empty. Write it or take it out.`)
+    // As the editor calls them: options by letters, all else by numbers.
+    const which = name === 'Option' ? letter(index) : index + 1
+    if (isBlank(option.html)) faults.push(`${name} ${which} is empty. Write it or take it out.`)
   })
   const words = options.map((option) => option.html).filter((source) => !isBlank(source))
   if (new Set(words).size < words.length)
@@ -67,4 +74,21 @@ export function optionWords(options: { id: string; html: string }[], ids: string
     .filter(({ id }) => ids.includes(id))
     .map((option) => plainText(option.html))
     .join(' · ')
+}
+
+/**
+ * Ids of two lists share one on a paper; a mark before each keeps them apart. What is not known has none.
+ * @returns the authored id of an opaque one
+ */
+export function openMarked(placed: readonly PlacedOption[], mark: string): (id: string) => string | undefined {
+  const known = new Map(
+    placed.filter(({ option }) => option.startsWith(mark)).map(({ id, option }) => [id, option.slice(mark.length)]),
+  )
+  return (id) => known.get(id)
+}
+
+/** @returns the opaque id of an authored one, of the list that has this mark */
+export function closeMarked(placed: readonly PlacedOption[], mark: string): (id: string) => string | undefined {
+  const known = new Map(placed.map(({ id, option }) => [option, id]))
+  return (id) => known.get(mark + id)
 }

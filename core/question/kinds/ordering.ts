@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { certain, gathered } from '../../kit/chances'
-import { arrangements, longestIncreasing, share, successions } from '../../kit/counting'
+import { arrangements, fixedPoints, longestIncreasing, share, successions } from '../../kit/counting'
 import { Fraction } from '../../kit/exact'
 import { plainText } from '../allowed-html'
 import type { Kind } from './kind'
@@ -10,7 +10,7 @@ export const orderingBody = z.strictObject({
   /** In the right order. */
   items: z.array(optionBase.omit({ fixed: true })).max(30, 'An ordering has at most 30 things.'),
   /** How a fraction is formed: semantics §2. */
-  rule: z.enum(['exact', 'neighbours', 'moves']),
+  rule: z.enum(['exact', 'places', 'neighbours', 'moves']),
   layout: z.enum(['list', 'row']).default('list'),
 })
 export type OrderingBody = z.infer<typeof orderingBody>
@@ -39,6 +39,8 @@ function fractionOf(body: OrderingBody, places: number[]): Fraction {
   switch (body.rule) {
     case 'exact':
       return new Fraction(places.length === n && places.every((place, i) => place === i) ? 1 : 0)
+    case 'places':
+      return new Fraction(places.filter((place, i) => place === i).length, n)
     case 'neighbours':
       return new Fraction(places.slice(1).filter((place, i) => place === places[i]! + 1).length, n - 1)
     case 'moves':
@@ -57,6 +59,8 @@ function guesses({ items, rule }: OrderingBody) {
         [new Fraction(1), share(1n, all)],
         [new Fraction(0), share(all - 1n, all)],
       ])
+    case 'places':
+      return gathered(fixedPoints(n).map((orders, right) => [new Fraction(right, n), share(orders, all)]))
     case 'neighbours':
       return gathered(successions(n).map((orders, right) => [new Fraction(right, n - 1), share(orders, all)]))
     case 'moves':
@@ -75,7 +79,7 @@ const words = (body: OrderingBody, order: string[]) =>
     .map((item) => plainText(item.html))
     .join(' → ')
 
-/** Putting in order (QTI orderInteraction): exact, right neighbours, or the longest part already in order. */
+/** Putting in order (QTI orderInteraction): exact, right places, right neighbours, or the longest part already in order. */
 export const ordering: Kind<OrderingBody, OrderAnswer> = {
   name: 'ordering',
   label: 'Ordering',

@@ -40,6 +40,8 @@ export const sealedBody = z.discriminatedUnion('asks', [
     targets: z.array(sealedOption),
     once: z.boolean(),
   }),
+  /** Any number of columns in each row. */
+  z.strictObject({ asks: z.literal('grid'), rows: z.array(sealedOption), columns: z.array(sealedOption) }),
   z.strictObject({ asks: z.literal('order'), items: z.array(sealedOption), layout: z.enum(['list', 'row']) }),
   z.strictObject({
     asks: z.literal('spot'),

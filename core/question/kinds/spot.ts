@@ -1,12 +1,13 @@
 import { z } from 'zod'
 import { certain, gathered, type Chances } from '../../kit/chances'
 import { choose, share } from '../../kit/counting'
-import { Fraction, atLeast, exact } from '../../kit/exact'
+import { Fraction, clamp, exact, sum } from '../../kit/exact'
 import { contains, middle, point, shape, type Point } from '../../kit/shapes'
 import { mediaSource } from '../allowed-html'
 import { html } from '../html-schema'
 import type { Kind } from './kind'
-import { closeIds, openIds } from './options'
+import { wrongCost } from './credits'
+import { closeIds, id, openIds } from './options'
 
 export const spotBody = z.strictObject({
   picture: z.union([z.literal(''), z.string().regex(mediaSource, 'The picture is not one that was put into Thistle.')]),
@@ -18,9 +19,11 @@ export const spotBody = z.strictObject({
   regions: z
     .array(
       z.strictObject({
-        id: z.string().regex(/^[a-zA-Z0-9_-]{1,24}$/),
+        id,
         shape,
         right: z.boolean(),
+        /** What marking it earns, as a share of what a right region earns; left out, all of it, or nothing where it is wrong. */
+        credit: z.number().min(-1).max(1).multipleOf(0.01).optional(),
         /** What it is called, for the key in words and for students who choose among named places. */
         label: z.string().trim().max(80).default(''),
         comment: html.default(''),
@@ -31,8 +34,10 @@ export const spotBody = z.strictObject({
   by: z.enum(['point', 'place']).default('point'),
   /** How many places are asked for. */
   spots: z.int().min(1).max(20).default(1),
-  /** What a wrong place takes away, as a share of what a right one earns. */
-  wrongCost: z.number().min(0).max(1).multipleOf(0.01).default(0),
+  /** A share for every place, or everything only for all of them and no wrong one. */
+  rule: z.enum(['share', 'all']).default('share'),
+  /** What a wrong place takes away, as a share of what a right one earns. Of no meaning to “all”. */
+  wrongCost,
 })
 export type SpotBody = z.infer<typeof spotBody>
 
@@ -42,44 +47,80 @@ export const spotAnswer = z.strictObject({
 })
 export type SpotAnswer = z.infer<typeof spotAnswer>
 
-/** Places found: each right region once, whatever falls into it (QTI mapResponsePoint), and how many missed all of them. */
-function found(body: SpotBody, answer: SpotAnswer): { hit: string[]; missed: number } {
-  const right = body.regions.filter((region) => region.right)
+type Region = SpotBody['regions'][number]
+
+/** What marking a region earns, as a share of what a right one earns. */
+const creditOf = (region: Region) => exact(region.credit ?? (region.right ? 1 : 0))
+/** Regions that a mark can be counted for; what is drawn beside them is for comments, and a miss. */
+const counted = (body: SpotBody) => body.regions.filter((region) => region.right || region.credit !== undefined)
+const earning = (body: SpotBody) =>
+  body.regions.filter((region) => creditOf(region).compare(0) > 0).sort((a, b) => creditOf(b).compare(creditOf(a)))
+
+/**
+ * Regions that are met, each once, and how many marks met none. A point goes to the first region that holds it, as rings lie
+ * around a middle (QTI mapResponsePoint).
+ */
+function found(body: SpotBody, answer: SpotAnswer): { hit: Region[]; missed: number } {
+  const regions = counted(body)
   if (body.by === 'place') {
     const chosen = new Set((answer.chosen ?? []).slice(0, body.spots))
     return {
-      hit: right.filter((region) => chosen.has(region.id)).map((region) => region.id),
-      missed: body.regions.filter((region) => !region.right && chosen.has(region.id)).length,
+      hit: regions.filter((region) => chosen.has(region.id)),
+      missed: body.regions.filter((region) => chosen.has(region.id) && !regions.includes(region)).length,
     }
   }
-  const points = (answer.points ?? []).slice(0, body.spots)
+  const held = (answer.points ?? [])
+    .slice(0, body.spots)
+    .map((at) => regions.find((region) => contains(region.shape, at)))
   return {
-    hit: right.filter((region) => points.some((at) => contains(region.shape, at))).map((region) => region.id),
-    missed: points.filter((at) => !right.some((region) => contains(region.shape, at))).length,
+    hit: [...new Set(held.filter((region) => region !== undefined))],
+    missed: held.filter((region) => region === undefined).length,
   }
 }
 
-const asked = (body: SpotBody) => Math.min(body.spots, body.regions.filter((region) => region.right).length)
 const named = (body: SpotBody, ids: readonly string[]) =>
   body.regions.flatMap((region, i) => (ids.includes(region.id) ? [region.label || `place ${i + 1}`] : [])).join(' · ')
 const inWords = (at: Point, body: SpotBody) =>
   `${Math.round((at.x / Math.max(1, body.width)) * 100)} % across, ${Math.round((at.y / Math.max(1, body.height)) * 100)} % down`
 
-function ofPlaces(body: SpotBody, hits: number, missed: number): Fraction {
-  const places = asked(body)
-  const earned = new Fraction(Math.min(hits, places)).sub(exact(body.wrongCost).mul(missed))
-  return places === 0 ? new Fraction(0) : atLeast(0, earned.div(places))
+/** The greatest sum of credits: of so many regions as places are asked for. */
+const greatest = (body: SpotBody) => sum(earning(body).slice(0, body.spots).map(creditOf))
+
+function ofPlaces(body: SpotBody, earned: Fraction, missed: number): Fraction {
+  const most = greatest(body)
+  if (most.equals(0)) return new Fraction(0)
+  if (body.rule === 'all') return new Fraction(earned.equals(most) && missed === 0 ? 1 : 0)
+  return clamp(new Fraction(0), earned.sub(exact(body.wrongCost).mul(missed)).div(most), new Fraction(1))
 }
+
+/** Ways of meeting regions, by how many marks are used and what they earn in hundredths. */
+type Ways = Map<string, number>
+const waysAt = (used: number, earned: number) => `${used},${earned}`
+const readWays = (ways: Ways) =>
+  [...ways].map(([key, weight]) => {
+    const [used, earned] = key.split(',').map(Number) as [number, number]
+    return { used, earned, weight }
+  })
+const hundredthsOf = (region: Region) => Math.round(creditOf(region).valueOf() * 100)
 
 /** As many of the named places as are asked for, any of them. */
 function guessesByName(body: SpotBody): Chances {
-  const right = body.regions.filter((region) => region.right).length
   const chosen = Math.min(body.spots, body.regions.length)
+  const regions = counted(body)
+  let ways: Ways = new Map([[waysAt(0, 0), 1]])
+  for (const region of regions) {
+    const next = new Map(ways)
+    for (const { used, earned, weight } of readWays(ways)) {
+      const to = waysAt(used + 1, earned + hundredthsOf(region))
+      if (used < chosen) next.set(to, (next.get(to) ?? 0) + weight)
+    }
+    ways = next
+  }
   const all = choose(body.regions.length, chosen)
   return gathered(
-    Array.from({ length: chosen + 1 }, (_, hits) => [
-      ofPlaces(body, hits, chosen - hits),
-      share(choose(right, hits) * choose(body.regions.length - right, chosen - hits), all),
+    readWays(ways).map(({ used, earned, weight }) => [
+      ofPlaces(body, new Fraction(earned, 100), chosen - used),
+      share(BigInt(weight) * choose(body.regions.length - regions.length, chosen - used), all),
     ]),
   )
 }
@@ -87,14 +128,14 @@ function guessesByName(body: SpotBody): Chances {
 /** A picture is looked at in so many places across and down: a region's share is known to about one in so many. */
 const across = 200
 
-/** Shares of the picture that each right region covers; where two overlap, the place is the first one's. */
+/** Shares of the picture that each counted region covers; where two overlap, the place is the first one's. */
 function areas(body: SpotBody): number[] {
-  const right = body.regions.filter((region) => region.right)
-  const found = right.map(() => 0)
+  const regions = counted(body)
+  const found = regions.map(() => 0)
   for (let i = 0; i < across; i++)
     for (let j = 0; j < across; j++) {
       const at = { x: ((i + 0.5) * body.width) / across, y: ((j + 0.5) * body.height) / across }
-      const hit = right.findIndex((region) => contains(region.shape, at))
+      const hit = regions.findIndex((region) => contains(region.shape, at))
       if (hit >= 0) found[hit]! += 1 / across ** 2
     }
   return found
@@ -107,26 +148,22 @@ function guessesByPoint(body: SpotBody): Chances {
   const missing = Math.max(0, 1 - found.reduce((a, b) => a + b, 0))
   const { spots } = body
   const factorial = (n: number): number => (n < 2 ? 1 : n * factorial(n - 1))
-  // ways[used][hits]: weight of placing so many points in the regions so far, with so many regions hit.
-  let ways = Array.from({ length: spots + 1 }, (_, used) =>
-    Array.from({ length: spots + 1 }, (__, hits) => (used === 0 && hits === 0 ? 1 : 0)),
-  )
-  for (const area of found) {
-    const next = ways.map((row) => [...row])
-    for (let used = 0; used <= spots; used++)
-      for (let hits = 0; hits < spots; hits++)
-        for (let here = 1; used + here <= spots; here++)
-          next[used + here]![hits + 1]! += (ways[used]![hits]! * area ** here) / factorial(here)
+  let ways: Ways = new Map([[waysAt(0, 0), 1]])
+  for (const [i, region] of counted(body).entries()) {
+    const next = new Map(ways)
+    for (const { used, earned, weight } of readWays(ways))
+      for (let here = 1; used + here <= spots; here++) {
+        const to = waysAt(used + here, earned + hundredthsOf(region))
+        next.set(to, (next.get(to) ?? 0) + (weight * found[i]! ** here) / factorial(here))
+      }
     ways = next
   }
   return gathered(
-    ways.flatMap((row, used) =>
-      row.map((weight, hits) => {
-        const missed = spots - used
-        const chance = (factorial(spots) * weight * missing ** missed) / factorial(missed)
-        return [ofPlaces(body, hits, missed), chance] as const
-      }),
-    ),
+    readWays(ways).map(({ used, earned, weight }) => {
+      const missed = spots - used
+      const chance = (factorial(spots) * weight * missing ** missed) / factorial(missed)
+      return [ofPlaces(body, new Fraction(earned, 100), missed), chance] as const
+    }),
   )
 }
 
@@ -136,12 +173,24 @@ export const spot: Kind<SpotBody, SpotAnswer> = {
   label: 'Spot on a picture',
   body: spotBody,
   answer: spotAnswer,
-  blank: () => ({ picture: '', alt: '', width: 0, height: 0, regions: [], by: 'point', spots: 1, wrongCost: 0 }),
+  blank: () => ({
+    picture: '',
+    alt: '',
+    width: 0,
+    height: 0,
+    regions: [],
+    by: 'point',
+    spots: 1,
+    rule: 'share',
+    wrongCost: 0,
+  }),
   faults(body) {
     const faults: string[] = []
     if (!body.picture) return ['There is no picture yet. Choose one.']
     if (!body.alt) faults.push('Say what the picture shows, for those who cannot see it.')
-    const right = body.regions.filter((region) => region.right).length
+    const right = earning(body).length
+    if (right && !body.regions.some((region) => region.right && creditOf(region).compare(0) > 0))
+      faults.push('No region earns full credit. Mark one as right.')
     if (!right) faults.push('No region is right. Draw one on the picture.')
     else if (right < body.spots)
       faults.push(`${body.spots} places are asked for, but only ${right} ${right === 1 ? 'is' : 'are'} right.`)
@@ -154,10 +203,10 @@ export const spot: Kind<SpotBody, SpotAnswer> = {
   score(body, answer) {
     const { hit, missed } = found(body, answer)
     return {
-      fraction: ofPlaces(body, hit.length, missed),
+      fraction: ofPlaces(body, sum(hit.map(creditOf)), missed),
       parts: body.regions
         .filter((region) => region.right)
-        .map((region) => ({ part: region.id, right: hit.includes(region.id) })),
+        .map((region) => ({ part: region.id, right: hit.includes(region) })),
     }
   },
   excess(body, answer) {
@@ -188,7 +237,7 @@ export const spot: Kind<SpotBody, SpotAnswer> = {
   open: (answer, placed) => (answer.chosen ? { chosen: openIds(answer.chosen, placed) } : answer),
   close: (answer, placed) => (answer.chosen ? { chosen: closeIds(answer.chosen, placed) } : answer),
   solution(body) {
-    const right = body.regions.filter((region) => region.right).slice(0, body.spots)
+    const right = earning(body).slice(0, body.spots)
     return body.by === 'place'
       ? { chosen: right.map((region) => region.id) }
       : { points: right.map((region) => middle(region.shape)) }

@@ -15,9 +15,12 @@ export const textBody = z.strictObject({
         text: z.string().max(200),
         credit: z.number().min(0).max(1).multipleOf(0.01).default(1),
         comment: html.default(''),
+        /** Whether capitals and accents matter in this one; left out, as the question says. */
+        caseMatters: z.boolean().optional(),
+        accentsMatter: z.boolean().optional(),
       }),
     )
-    .max(40),
+    .max(60),
   caseMatters: z.boolean().default(false),
   accentsMatter: z.boolean().default(false),
   /** Typing slips that are allowed where the whole answer is compared (Damerau–Levenshtein). */
@@ -45,11 +48,17 @@ export function normalised(text: string, body: Pick<TextBody, 'caseMatters' | 'a
 const patternFor = (pattern: string, body: Pick<TextBody, 'accentsMatter'>) =>
   body.accentsMatter ? pattern.normalize('NFC') : withoutAccents(pattern)
 
+/** What of capitals and accents matters in one accepted answer. */
+const rulesFor = (body: Pick<TextBody, 'caseMatters' | 'accentsMatter'>, accepted: TextBody['answers'][number]) => ({
+  caseMatters: accepted.caseMatters ?? body.caseMatters,
+  accentsMatter: accepted.accentsMatter ?? body.accentsMatter,
+})
+
 function best(body: TextBody, answer: TextAnswer): TextBody['answers'][number] | undefined {
-  const given = normalised(answer.text, body)
   return body.answers
     .filter((accepted) => {
-      const wanted = normalised(accepted.text, body)
+      const rules = rulesFor(body, accepted)
+      const [given, wanted] = [normalised(answer.text, rules), normalised(accepted.text, rules)]
       switch (accepted.how) {
         case 'is':
           return given === wanted || (body.slips > 0 && slipsBetween(given, wanted) <= body.slips)
@@ -60,11 +69,19 @@ function best(body: TextBody, answer: TextAnswer): TextBody['answers'][number] |
         case 'ends':
           return given.endsWith(wanted)
         case 'matches':
-          return matchesPattern(patternFor(accepted.text, body), given, body.caseMatters)
+          return matchesPattern(patternFor(accepted.text, rules), given, rules.caseMatters)
       }
     })
     .sort((a, b) => b.credit - a.credit)[0]
 }
+
+/** An accepted answer to begin with. */
+export const blankAnswer = (text: string, credit = 1): TextBody['answers'][number] => ({
+  how: 'is',
+  text,
+  credit,
+  comment: '',
+})
 
 export const howLabels = {
   is: 'is',
@@ -81,7 +98,7 @@ export const text: Kind<TextBody, TextAnswer> = {
   body: textBody,
   answer: textAnswer,
   blank: () => ({
-    answers: [{ how: 'is', text: '', credit: 1, comment: '' }],
+    answers: [blankAnswer('')],
     caseMatters: false,
     accentsMatter: false,
     slips: 0,
@@ -92,7 +109,7 @@ export const text: Kind<TextBody, TextAnswer> = {
   faults(body) {
     const faults: string[] = []
     if (!body.answers.length) faults.push('Give at least one accepted answer.')
-    if (body.answers.some((answer) => normalised(answer.text, body) === ''))
+    if (body.answers.some((answer) => normalised(answer.text, rulesFor(body, answer)) === ''))
       faults.push('An accepted answer is empty. Write it or take it out.')
     faults.push(
       ...body.answers.flatMap((answer) => (answer.how === 'matches' ? (patternFault(answer.text) ?? []) : [])),
