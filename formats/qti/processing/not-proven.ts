@@ -1,0 +1,4 @@
+/** What this evaluator does not know, or cannot know: it never guesses. The sentence is for people. */
+export class NotProven extends Error {
+  override name = 'NotProven'
+}
