@@ -83,8 +83,8 @@ export function writeExpression(tree: Tree): XmlElement {
     case 'differs':
       return element('not', {}, writeExpression({ ...tree, name: 'same' }))
   }
-  if (tree.name in elements) return element(elements[tree.name]!, {}, of)
-  if (tree.name in mathOperators) return element('mathOperator', { name: mathOperators[tree.name] }, of)
+  if (Object.hasOwn(elements, tree.name)) return element(elements[tree.name]!, {}, of)
+  if (Object.hasOwn(mathOperators, tree.name)) return element('mathOperator', { name: mathOperators[tree.name] }, of)
   throw new NotSayable(`QTI has no word for “${tree.name}”.`)
 }
 
@@ -110,7 +110,7 @@ export function readExpression(node: XmlElement): Tree {
     case 'mathConstant':
       return { is: 'name', name: node.attributes.name ?? 'pi' }
     case 'mathOperator':
-      if (fromMath[node.attributes.name ?? '']) return call(fromMath[node.attributes.name!]!, of())
+      if (Object.hasOwn(fromMath, node.attributes.name ?? '')) return call(fromMath[node.attributes.name!]!, of())
       break
     case 'integerModulus':
       return call('mod', of())
@@ -130,7 +130,7 @@ export function readExpression(node: XmlElement): Tree {
     case 'integerToFloat':
       return of()[0]!
   }
-  if (fromElements[node.name]) return call(fromElements[node.name]!, of())
+  if (Object.hasOwn(fromElements, node.name)) return call(fromElements[node.name]!, of())
   throw new NotSayable(
     `The expression “${node.name}${node.attributes.name ? ` ${node.attributes.name}` : ''}” has no like here.`,
   )

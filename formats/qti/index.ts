@@ -1,9 +1,9 @@
+import { archiveKind } from '../archive'
 import type { Format } from '../format'
 import type { QtiVersion } from './names'
 import { readPackage } from './package-read'
 import { writePackage } from './package-write'
-
-const isZip = (bytes: Uint8Array) => bytes[0] === 0x50 && bytes[1] === 0x4b
+import { unseenByOthers } from './unseen'
 
 /** Packages are read whatever their version, and written in each. */
 const written = (version: QtiVersion): Format => ({
@@ -13,6 +13,7 @@ const written = (version: QtiVersion): Format => ({
   write: {
     type: 'application/zip',
     holdsTest: true,
+    unseen: (question) => unseenByOthers(question, version),
     bytes: (questions, beside) => writePackage(questions, beside, version),
   },
 })
@@ -20,7 +21,7 @@ const written = (version: QtiVersion): Format => ({
 export const qti: Format[] = [
   {
     ...written('3.0'),
-    recognise: ({ bytes, text }) => (isZip(bytes) || text.startsWith('<') ? 'surely' : 'no'),
+    recognise: ({ bytes, head }) => (archiveKind(bytes) === 'other' || head.startsWith('<') ? 'surely' : 'no'),
     read: ({ bytes }) => readPackage(bytes),
   },
   written('2.2'),

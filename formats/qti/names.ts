@@ -15,13 +15,15 @@ export const templates = (version: QtiVersion, name: 'match_correct' | 'map_resp
     : `http://www.imsglobal.org/question/qti_v${version.replace('.', 'p')}/rptemplates/${name}`
 
 /** Elements of XHTML and MathML that keep their names in every version. */
-const plain = new Set<string>([...allowedTags, 'div', 'object', 'math', 'semantics', 'annotation', 'b', 'i'])
+const plain = new Set<string>([...allowedTags, 'div', 'object', 'b', 'i'])
 
 const kebab = (name: string) => name.replace(/[A-Z]/g, (letter) => `-${letter.toLowerCase()}`)
 const camel = (name: string) => name.replace(/-([a-z])/g, (_whole, letter: string) => letter.toUpperCase())
 
 /** A tree in the names of 2.x, spelled as 3.0 does: qti-simple-choice, response-identifier. */
 export function toVersion3(tree: XmlElement): XmlElement {
+  // Maths has names of its own, which no version changes.
+  if (tree.name === 'math') return tree
   const isPlain = plain.has(tree.name)
   return {
     name: isPlain ? tree.name : `qti-${kebab(tree.name)}`,
@@ -36,7 +38,10 @@ export function toVersion3(tree: XmlElement): XmlElement {
 }
 
 /** The other way: any version in the names of 2.x. */
-export function fromAnyVersion(tree: XmlElement): XmlElement {
+export const fromAnyVersion = (tree: XmlElement): XmlElement =>
+  tree.name.startsWith('qti-') ? fromVersion3(tree) : tree
+
+function fromVersion3(tree: XmlElement): XmlElement {
   const own = tree.name.startsWith('qti-')
   return {
     name: own ? camel(tree.name.slice(4)) : tree.name,
@@ -48,6 +53,6 @@ export function fromAnyVersion(tree: XmlElement): XmlElement {
           ]),
         )
       : tree.attributes,
-    children: tree.children.map((child) => (isElement(child) ? fromAnyVersion(child) : child)),
+    children: tree.children.map((child) => (isElement(child) ? fromVersion3(child) : child)),
   }
 }

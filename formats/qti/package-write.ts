@@ -1,14 +1,15 @@
-import { bytesToHex } from '@noble/hashes/utils.js'
 import { ExpressionError, sampleInstances, type Question } from '../../core/question'
 import { mediaAddress } from '../bundle'
 import { encode, type Beside, type OutgoingQuestion } from '../format'
+import { mediaTypeOf } from '../media-type'
 import { document, element, type XmlElement } from '../xml'
 import { zip } from '../zip'
 import { NotSayable } from './expressions'
 import type { QtiVersion } from './names'
+import { mapElements } from '../html'
 import { sealSettings, settingsNamespace, type ItemSettings, type StimulusSettings } from './settings'
 import { writeStimulus } from './stimulus'
-import { writeTest } from './test'
+import { writeTest } from './test-write'
 import { writeItem } from './write'
 
 const packageNamespaces: Record<QtiVersion, string> = {
@@ -18,17 +19,6 @@ const packageNamespaces: Record<QtiVersion, string> = {
 }
 const typeOf = (what: 'item' | 'test' | 'stimulus', version: QtiVersion) =>
   `imsqti_${what}_xmlv${version.replace('.', 'p')}`
-const endings: Record<string, string> = {
-  '89504e47': 'png',
-  ffd8ffe0: 'jpg',
-  ffd8ffe1: 'jpg',
-  '47494638': 'gif',
-  '52494646': 'webp',
-  '1a45dfa3': 'webm',
-  '4f676753': 'ogg',
-  '25504446': 'pdf',
-}
-const ending = (bytes: Uint8Array) => endings[bytesToHex(bytes.subarray(0, 4))] ?? 'bin'
 const safeId = (id: string, prefix: string, i: number) =>
   /^[a-zA-Z_][a-zA-Z0-9_.-]*$/.test(id) ? id : `${prefix}-${i + 1}`
 
@@ -39,7 +29,8 @@ export function writePackage(
   version: QtiVersion,
 ): Uint8Array {
   const files = new Map<string, Uint8Array>()
-  const names = new Map([...media].map(([id, bytes]) => [id, `media/${id}.${ending(bytes)}`]))
+  const types = new Map([...media].map(([id, bytes]) => [id, mediaTypeOf(bytes)]))
+  const names = new Map([...media.keys()].map((id) => [id, `media/${id}.${types.get(id)?.ending ?? 'bin'}`]))
   for (const [id, bytes] of media) files.set(names.get(id)!, bytes)
   const mediaIn = (value: unknown) =>
     [...new Set([...JSON.stringify(value).matchAll(mediaAddress)].map((found) => found[1]!))].flatMap(
@@ -54,17 +45,20 @@ export function writePackage(
     settings: ItemSettings | StimulusSettings | null,
     uses: string[],
     needs: string[] = [],
+    lom: XmlElement | null = null,
   ): XmlElement {
     const up = '../'.repeat(href.split('/').length - 1)
     const bytes = encode(
-      document(tree).replace(mediaAddress, (whole, id: string) => (names.has(id) ? `${up}${names.get(id)!}` : whole)),
+      document(withMediaTypes(tree, types, version)).replace(mediaAddress, (whole, id: string) =>
+        names.has(id) ? `${up}${names.get(id)!}` : whole,
+      ),
     )
     files.set(href, bytes)
     return element(
       'resource',
       { identifier, type, href },
       settings
-        ? element('metadata', {}, element('settings', { xmlns: settingsNamespace }, sealSettings(bytes, settings)))
+        ? element('metadata', {}, lom, element('settings', { xmlns: settingsNamespace }, sealSettings(bytes, settings)))
         : null,
       [href, ...uses].map((name) => element('file', { href: name })),
       needs.map((name) => element('dependency', { identifierref: name })),
@@ -73,7 +67,7 @@ export function writePackage(
   const stimulusNames = new Map([...stimuli.keys()].map((id, i) => [id, safeId(id, 'stimulus', i)]))
   const shared = [...stimuli].map(([id, stimulus]) => {
     const name = stimulusNames.get(id)!
-    // 2.1 knows no stimuli: there it is a page of the package that Thistle's settings tell of.
+    // In 2.1 it is a page of the package that Thistle's settings tell of.
     return resource(
       `res-${name}`,
       version === '2.1' ? 'webcontent' : typeOf('stimulus', version),
@@ -89,11 +83,14 @@ export function writePackage(
     const href = `items/${identifier}.xml`
     hrefs.set(id, href)
     const stimulus = question.stimulus === null ? undefined : stimulusNames.get(question.stimulus)
+    // 2.1 knows no stimuli: what an item shares stands in the item itself, so that nobody reads it without.
+    const passage = version === '2.1' && question.stimulus !== null ? stimuli.get(question.stimulus)?.html : undefined
     const tree = writeItem(
       asWritten(question),
       identifier,
       version,
       stimulus && version !== '2.1' ? { identifier: stimulus, href: `../stimuli/${stimulus}.xml` } : undefined,
+      passage,
     )
     return resource(
       `res-${identifier}`,
@@ -101,17 +98,19 @@ export function writePackage(
       href,
       tree,
       { id, folder, objectives, question: { ...question, objectives: [] } },
-      mediaIn(question),
+      mediaIn([question, passage]),
       stimulus ? [`res-${stimulus}`] : [],
+      learningObject(question, objectives),
     )
   })
+  const worths = new Map(questions.map(({ id, question }) => [id, question.keyless ? 0 : question.points]))
   const tests = test
     ? [
         resource(
           'res-test',
           typeOf('test', version),
           'test.xml',
-          writeTest(test, (id) => hrefs.get(id) ?? id, version),
+          writeTest(test, { href: (id) => hrefs.get(id) ?? id, points: (id) => worths.get(id) ?? 1 }, version),
           null,
           [],
           questions.map(({ id }, i) => `res-${safeId(id, 'item', i)}`),
@@ -125,13 +124,75 @@ export function writePackage(
       'metadata',
       {},
       element('schema', {}, version === '3.0' ? 'QTI Package' : `QTIv${version} Package`),
-      element('schemaversion', {}, version === '3.0' ? '3.0.0' : `${version}.0`),
+      // As the standards' own packages say it (from memory): the schema names the version, 1.0.0 is that of the packaging.
+      element('schemaversion', {}, version === '3.0' ? '3.0.0' : '1.0.0'),
     ),
     element('organizations'),
     element('resources', {}, tests, items, shared),
   )
   files.set('imsmanifest.xml', encode(document(manifest)))
   return zip(files)
+}
+
+/** Media as a version names them: the type that the bytes have; in 2.1, whose XHTML knows neither sound nor film, as objects. */
+function withMediaTypes(
+  tree: XmlElement,
+  types: ReadonlyMap<string, { type: string } | undefined>,
+  version: QtiVersion,
+): XmlElement {
+  const typeOf = (address: string | undefined) => types.get(address?.split('/').at(-1) ?? '')?.type
+  const children = mapElements(tree.children, (node) => {
+    if (node.name === 'object')
+      return {
+        ...node,
+        attributes: { ...node.attributes, type: typeOf(node.attributes.data) ?? node.attributes.type! },
+      }
+    if (node.name !== 'audio' && node.name !== 'video') return node
+    const { src, width, 'aria-label': label } = node.attributes
+    return version === '2.1'
+      ? element('object', { data: src, type: typeOf(src) ?? `${node.name}/mpeg`, width }, label ?? '')
+      : { ...node, attributes: { ...node.attributes, controls: 'controls' } }
+  })
+  return { ...tree, children }
+}
+
+const difficulties = ['very easy', 'easy', 'medium', 'difficult', 'very difficult']
+const lomNamespace = 'http://ltsc.ieee.org/xsd/LOM'
+
+/** What is known of a question, as learning object metadata (IEEE 1484.12.1, XML binding 1484.12.3, from memory). */
+function learningObject(question: Question, objectives: readonly string[]): XmlElement {
+  const words = (name: string, text: string) =>
+    element(name, {}, element('string', { language: question.language }, text))
+  return element(
+    'lom',
+    { xmlns: lomNamespace },
+    element(
+      'general',
+      {},
+      question.internalName ? words('title', question.internalName) : null,
+      element('language', {}, question.language),
+      question.tags.map((tag) => words('keyword', tag)),
+    ),
+    element(
+      'educational',
+      {},
+      element(
+        'difficulty',
+        {},
+        element('source', {}, 'LOMv1.0'),
+        element('value', {}, difficulties[question.difficulty - 1]!),
+      ),
+      element('typicalLearningTime', {}, element('duration', {}, `PT${question.seconds}S`)),
+    ),
+    objectives.map((code) =>
+      element(
+        'classification',
+        {},
+        element('purpose', {}, element('source', {}, 'LOMv1.0'), element('value', {}, 'educational objective')),
+        element('taxonPath', {}, element('taxon', {}, element('id', {}, code))),
+      ),
+    ),
+  )
 }
 
 /** A varying question goes out as a template where QTI can say it, else with the values of one instance. */

@@ -8,7 +8,7 @@ const plain = (text: string | undefined, usual: string) =>
   text !== undefined && /^-?\d{1,15}(\.\d{1,15})?$/.test(text) ? text : usual
 
 /** A value that a template draws, or computes. */
-function overOf(node: XmlElement, notes: string[]): Vary['variables'][number]['over'] {
+function overOf(node: XmlElement, notes: Set<string>): Vary['variables'][number]['over'] {
   if (node.name === 'randomInteger')
     return {
       by: 'range',
@@ -18,7 +18,7 @@ function overOf(node: XmlElement, notes: string[]): Vary['variables'][number]['o
     }
   if (node.name === 'randomFloat') {
     const [from, to] = [plain(node.attributes.min, '0'), plain(node.attributes.max, '0')]
-    notes.push('A number drawn from a whole range goes in a hundred steps here.')
+    notes.add('A number drawn from a whole range goes in a hundred steps here.')
     return { by: 'range', from, to, step: String(Math.max(1e-6, Math.round((Number(to) - Number(from)) * 1e4) / 1e6)) }
   }
   const [inner] = childrenOf(node)
@@ -56,7 +56,7 @@ interface Template {
   /** Names that are nothing but a computation, by name. */ computed: Map<string, string>
 }
 
-function readTemplate(processing: XmlElement, notes: string[]): Template {
+function readTemplate(processing: XmlElement, notes: Set<string>): Template {
   const variables: Vary['variables'] = []
   const conditions: string[] = []
   const keys = new Map<string, string>()
@@ -95,7 +95,7 @@ function placeholderFor(name: string, decimals: string | undefined, { computed }
  * @returns null for an item without a template
  * @throws UnreadableFile with the reason when its template says what has no like here
  */
-export function withoutTemplate(item: XmlElement, notes: string[]): { item: XmlElement; vary: Vary } | null {
+export function withoutTemplate(item: XmlElement, notes: Set<string>): { item: XmlElement; vary: Vary } | null {
   const processing = childOf(item, 'templateProcessing')
   if (!processing && !childOf(item, 'templateDeclaration')) return null
   if (!processing) throw new UnreadableFile('Its template gives its variables no values.')

@@ -7,7 +7,7 @@ import { unzip, zip } from '../zip'
 import { fromAnyVersion } from './names'
 import { readPackage } from './package-read'
 import { writePackage } from './package-write'
-import { readTestTree } from './test'
+import { readTestTree } from './test-read'
 
 const row = (items: string[], over: Partial<PortableRow> = {}): PortableRow => ({
   items,
@@ -16,6 +16,7 @@ const row = (items: string[], over: Partial<PortableRow> = {}): PortableRow => (
   fixed: false,
   together: false,
   order: 'kept',
+  required: false,
   ...over,
 })
 const stimulus: Stimulus = {
@@ -33,6 +34,7 @@ const outgoing = Array.from({ length: 8 }, (_, i) => ({
 }))
 const test: PortableTest = {
   title: 'A test',
+  intro: '',
   limit: 45,
   mayOverrun: false,
   movement: 'forward',
@@ -42,12 +44,14 @@ const test: PortableTest = {
       title: 'One',
       intro: '<p>Begin.</p>',
       order: 'kept',
+      limit: null,
       rows: [row(['q1'], { draw: 1, points: 2.5 }), row(['q2', 'q3', 'q4'], { draw: 2, order: 'shuffled' })],
     },
     {
       title: 'Two',
       intro: '',
       order: 'shuffled',
+      limit: 20,
       rows: [row(['q5'], { draw: 1, fixed: true }), row(['q6', 'q7', 'q8'], { together: true, order: 'shuffled' })],
     },
   ],
@@ -87,7 +91,8 @@ describe('assessment tests', () => {
   })
   const read = (inner: string) =>
     readTestTree(fromAnyVersion(readXml(`<assessmentTest identifier="t" title="T">${inner}</assessmentTest>`)), {
-      item: (href) => href,
+      items: (href) => [href],
+      points: () => 1,
       section: (href) =>
         href === 's.xml'
           ? readXml(
@@ -105,13 +110,64 @@ describe('assessment tests', () => {
       row(['b.xml', 'c.xml', 'd.xml'], { draw: 2, points: null }),
     ])
   })
+  const part = (name: string, seconds: number | null, inner = ref('a')) =>
+    `<testPart identifier="${name}" navigationMode="nonlinear" submissionMode="individual">${seconds === null ? '' : `<timeLimits maxTime="${seconds}"/>`}<assessmentSection identifier="s${name}" title="S">${inner}</assessmentSection></testPart>`
+  const limits = (seconds: number) => `<timeLimits maxTime="${seconds}"/>`
+  it.each([
+    ['the test’s own', limits(3600) + part('p', null), 60, []],
+    ['that of its only part', part('p', 600), 10, []],
+    [
+      'its own beside that of a part',
+      limits(3600) + part('p', 600) + part('q', null),
+      60,
+      ['parts (10 minutes) are left'],
+    ],
+    ['those of all parts', part('p', 600) + part('q', 900), 25, ['10, 15 minutes each; here there are 25']],
+    ['that of one of two parts', part('p', 600) + part('q', null), null, ['parts (10 minutes) are left']],
+    ['of a hundred seconds', limits(100) + part('p', null), 2, ['100 seconds is 2 minutes']],
+    ['of a century', limits(4e9) + part('p', null), null, ['4000000000 seconds is left out']],
+    ['with a least time', '<timeLimits minTime="60" maxTime="120"/>' + part('p', null), 2, ['least time']],
+  ])('a time limit: %s', (_name, inner, limit, told) => {
+    const found = read(inner)
+    expect(found.limit).toBe(limit)
+    expect(found.notes).toEqual(told.map((each) => expect.stringContaining(each) as string))
+  })
+  const weighed = ref('a').replace(
+    '/>',
+    '><weight identifier="W" value="3"/><weight identifier="X" value="5"/><weight identifier="T" value="0.333333"/></assessmentItemRef>',
+  )
+  const counted = (attributes: string) =>
+    `<outcomeProcessing><setOutcomeValue identifier="TOTAL"><sum><testVariables ${attributes}/></sum></setOutcomeValue></outcomeProcessing>`
+  it.each([
+    ['no processing: the first there is', '', 3, []],
+    ['by the weight that the sum names', counted('variableIdentifier="SCORE" weightIdentifier="X"'), 5, []],
+    ['by none where it names none', counted('variableIdentifier="SCORE"'), null, []],
+    [
+      'of some items only',
+      counted('variableIdentifier="SCORE" weightIdentifier="W" includeCategory="hard"'),
+      3,
+      ['Only some'],
+    ],
+    [
+      'a third of a point',
+      counted('weightIdentifier="T"'),
+      0.33,
+      ['worth 0.3333 points in the file is worth 0.33 here'],
+    ],
+    ['of another outcome', counted('variableIdentifier="EXTRA" weightIdentifier="W"'), 3, ['Its own processing']],
+  ])('weights: %s', (_name, processing, points, told) => {
+    const found = read(part('p', null, weighed) + processing)
+    expect(found.sections[0]!.rows[0]!.points).toBe(points)
+    expect(found.notes).toEqual(told.map((each) => expect.stringContaining(each) as string))
+  })
   it('a section that lies within itself, by way of another too, is told', () => {
     const section = (href: string) =>
       readXml(
         `<assessmentSection identifier="s" title="S"><assessmentSectionRef identifier="r" href="${href}"/></assessmentSection>`,
       )
     const refs = {
-      item: (href: string) => href,
+      items: (href: string) => [href],
+      points: () => 1,
       section: (href: string) => ({ 'a.xml': section('b.xml'), 'b.xml': section('a.xml') })[href] ?? null,
     }
     expect(() =>
@@ -125,7 +181,8 @@ describe('assessment tests', () => {
   })
   it('sections that multiply are refused before they grow', () => {
     const refs = {
-      item: (href: string) => href,
+      items: (href: string) => [href],
+      points: () => 1,
       section: (href: string) =>
         readXml(
           `<assessmentSection identifier="s" title="S">${`<assessmentSectionRef identifier="r" href="${Number(href) + 1}"/>`.repeat(10)}</assessmentSection>`,
@@ -146,9 +203,8 @@ describe('assessment tests', () => {
     )
     expect(found.sections.map((section) => section.title)).toEqual(['Elsewhere', 'U'])
     expect([found.limit, found.movement]).toEqual([10, 'forward'])
-    expect(found.notes).toHaveLength(4)
-    expect(found.notes.join(' ')).toMatch(
-      /“v.xml” is not in the package.*Conditions and branches.*outcomes.*Time limits of single sections/,
-    )
+    expect(found.sections.map((section) => section.limit)).toEqual([null, 1])
+    expect(found.notes).toHaveLength(3)
+    expect(found.notes.join(' ')).toMatch(/outcomes.*“v.xml” is not in the package.*Conditions and branches/)
   })
 })

@@ -47,7 +47,7 @@ describe('choice (a single answer, match_correct)', () => {
   )
   it('is read whole', () => {
     expect([question.kind, notes, questionFaults(question)]).toEqual(['choice', [], []])
-    expect(question.stem).toBe('<p>Look at the text in the picture.</p>What does it say?')
+    expect(question.stem).toBe('<p>Look at the text in the picture.</p><p>What does it say?</p>')
   })
   it('gives one for the correct response, else nothing', () =>
     expect(['ChoiceA', 'ChoiceB', 'ChoiceC'].map((id) => share(question, chosen(id)))).toEqual([1, 0, 0]))
@@ -111,9 +111,9 @@ describe('gap_match (map_response with pairs of a word and its gap, lowerBound 0
     template('map_response'),
   )
   it('is a text with gaps; each weighs what its pair is worth', () => {
-    expect([question.kind, question.stem]).toEqual(['gaps', 'Identify the missing words.'])
+    expect([question.kind, question.stem]).toEqual(['gaps', '<p>Identify the missing words.</p>'])
     expect((question.body as { gaps: { weight: number }[] }).gaps.map((gap) => gap.weight)).toEqual([1, 2])
-    expect(notes).toEqual(['A wrong word takes nothing away here.'])
+    expect(notes).toEqual([])
   })
   it.each([
     [{ g1: 'W', g2: 'Su' }, 3],
@@ -153,8 +153,10 @@ describe('match (map_response: pairs that weigh differently)', () => {
     `<matchInteraction responseIdentifier="RESPONSE" shuffle="true" maxAssociations="4"><prompt>Match the characters to the plays.</prompt>${set({ C: 1, D: 1, L: 1, P: 1 })}${set({ M: 4, R: 4, T: 4 })}</matchInteraction>`,
     template('map_response'),
   )
-  it('is sorting, and it is told that its pairs count the same here', () =>
-    expect([question.kind, notes]).toEqual(['sorting', ['Its pairs weigh differently; here each counts the same.']]))
+  it('is sorting, with what each pair counts', () => {
+    expect([question.kind, notes]).toEqual(['sorting', []])
+    expect(share(question, { pairs: { D: 'M' } })).toBeCloseTo(0.5 / 3, 9)
+  })
   it('all pairs right are everything, none are nothing', () => {
     expect(share(question, { pairs: { C: 'R', D: 'M', L: 'M', P: 'T' } })).toBe(1)
     expect(share(question, { pairs: { C: 'M', D: 'R', L: 'T', P: 'R' } })).toBe(0)
@@ -219,13 +221,13 @@ describe('response conditions of an item’s own', () => {
     )
     expect(['42.5', '42.9', '43.1'].map((text) => share(question, { text }))).toEqual([1, 0.5, 0])
   })
-  it('of a choice they are left out, and that is told', () => {
+  it('of a choice they say what its options are worth', () => {
     const { question, notes } = item(
       declare('single', 'identifier', correct('A')),
       `<choiceInteraction responseIdentifier="RESPONSE" shuffle="false" maxChoices="1"><prompt>Which?</prompt>${simple({ A: 'a', B: 'b' })}</choiceInteraction>`,
       '<responseProcessing><responseCondition><responseIf><match><variable identifier="RESPONSE"/><correct identifier="RESPONSE"/></match><setOutcomeValue identifier="SCORE"><baseValue baseType="float">1</baseValue></setOutcomeValue></responseIf></responseCondition></responseProcessing>',
     )
-    expect(notes).toEqual(['Its own processing of the response is left out: it is scored by its key.'])
+    expect(notes).toEqual([])
     expect(['A', 'B'].map((id) => share(question, chosen(id)))).toEqual([1, 0])
   })
 })
@@ -256,20 +258,14 @@ describe('feedback', () => {
     )
     expect((question.body as { options: { html: string; comment: string }[] }).options[0]).toMatchObject({
       html: 'a',
-      comment: 'Well seen.',
+      comment: '<p>Well seen.</p>',
     })
-    expect(question.comments.general).toBe('No, not that one.')
+    expect(question.comments.general).toBe('<p>No, not that one.</p>')
   })
 })
 
 describe('what has no like here is told with its reason', () => {
   it.each([
-    ['associateInteraction', '<associateInteraction responseIdentifier="RESPONSE" maxAssociations="3"/>'],
-    [
-      'hottextInteraction',
-      '<hottextInteraction responseIdentifier="RESPONSE" maxChoices="1"><p><hottext identifier="A">word</hottext></p></hottextInteraction>',
-    ],
-    ['sliderInteraction', '<sliderInteraction responseIdentifier="RESPONSE" lowerBound="0" upperBound="10"/>'],
     [
       'graphicOrderInteraction',
       `<graphicOrderInteraction responseIdentifier="RESPONSE">${picture}</graphicOrderInteraction>`,
@@ -281,7 +277,7 @@ describe('what has no like here is told with its reason', () => {
       `The interaction “${name}” has no like here.`,
     ),
   )
-  it('adaptive items, and two unlike interactions at once', () => {
+  it('adaptive items, and things that are scored together', () => {
     expect(() =>
       readItemTree(
         readXml('<assessmentItem identifier="x" adaptive="true"><itemBody><p/></itemBody></assessmentItem>'),
@@ -291,8 +287,8 @@ describe('what has no like here is told with its reason', () => {
       item(
         `${declare('single', 'identifier', correct('A'))}${declare('single', 'string', '', 'SECOND')}`,
         `<choiceInteraction responseIdentifier="RESPONSE" maxChoices="1">${simple({ A: 'a', B: 'b' })}</choiceInteraction><extendedTextInteraction responseIdentifier="SECOND"/>`,
-        '',
+        '<responseProcessing><responseCondition><responseIf><and><match><variable identifier="RESPONSE"/><correct identifier="RESPONSE"/></match><not><isNull><variable identifier="SECOND"/></isNull></not></and><setOutcomeValue identifier="SCORE"><baseValue baseType="float">1</baseValue></setOutcomeValue></responseIf></responseCondition></responseProcessing>',
       ),
-    ).toThrow(/asks 2 things at once/)
+    ).toThrow(/scored together/)
   })
 })

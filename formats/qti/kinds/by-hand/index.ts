@@ -4,5 +4,5 @@ import { byHand } from './write'
 
 export const byHandFamily: Family = {
   write: { written: byHand, short: byHand, recording: byHand },
-  read: { extendedTextInteraction: byHandOf, uploadInteraction: byHandOf },
+  read: { uploadInteraction: byHandOf },
 }

@@ -1,7 +1,8 @@
 import type { Question } from '../../../../core/question'
 import { element } from '../../../xml'
-import { type Parts, declaration, prompt, stem } from '../writing'
+import { asked, declaration, stem, type Parts } from '../writing'
 
+/** What people mark: nothing in it is scored by a machine; what markers are to know is said to them. */
 export function byHand(question: Extract<Question, { kind: 'written' | 'short' | 'recording' }>): Parts {
   const rubric = [
     ...question.body.rubric.map((line) =>
@@ -9,28 +10,40 @@ export function byHand(question: Extract<Question, { kind: 'written' | 'short' |
     ),
     ...(question.body.model ? [element('p', {}, question.body.model)] : []),
   ]
+  const { above, prompt } = asked(question)
   const interaction =
     question.kind === 'written'
-      ? element(
-          'extendedTextInteraction',
-          { responseIdentifier: 'RESPONSE', expectedLength: question.body.longest, expectedLines: question.body.lines },
-          prompt(question),
-        )
+      ? [
+          ...above,
+          element(
+            'extendedTextInteraction',
+            {
+              responseIdentifier: 'RESPONSE',
+              expectedLength: question.body.longest,
+              expectedLines: question.body.lines,
+            },
+            prompt,
+          ),
+        ]
       : question.kind === 'recording'
-        ? element('uploadInteraction', { responseIdentifier: 'RESPONSE', type: 'audio/webm' }, prompt(question))
-        : element(
-            'p',
-            {},
-            question.body.label ? `${question.body.label} ` : null,
-            element('textEntryInteraction', { responseIdentifier: 'RESPONSE', expectedLength: question.body.longest }),
-          )
+        ? [...above, element('uploadInteraction', { responseIdentifier: 'RESPONSE', type: 'audio/webm' }, prompt)]
+        : [
+            ...stem(question),
+            element(
+              'p',
+              {},
+              question.body.label ? `${question.body.label} ` : null,
+              element('textEntryInteraction', {
+                responseIdentifier: 'RESPONSE',
+                expectedLength: question.body.longest,
+              }),
+            ),
+          ]
   return {
     declarations: [declaration('RESPONSE', 'single', question.kind === 'recording' ? 'file' : 'string', [])],
-    body: [
-      ...(question.kind === 'short' ? stem(question) : []),
-      interaction,
-      rubric.length ? element('rubricBlock', { view: 'scorer' }, rubric) : '',
-    ].filter((part) => part !== ''),
-    processing: null,
+    body: [...interaction, ...(rubric.length ? [element('rubricBlock', { view: 'scorer' }, rubric)] : [])],
+    rules: null,
+    comments: [],
+    responses: () => ({}),
   }
 }

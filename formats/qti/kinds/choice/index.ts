@@ -1,8 +1,8 @@
 import type { Family } from '../family'
-import { choiceOf } from './read'
+import { choiceOf, hottextOf } from './read'
 import { choice, choices } from './write'
 
 export const choiceFamily: Family = {
-  write: { choice, trueFalse: choice, yesNo: choice, choices },
-  read: { choiceInteraction: choiceOf },
+  write: { choice, choices, trueFalse: choice, yesNo: choice },
+  read: { choiceInteraction: choiceOf, hottextInteraction: hottextOf },
 }

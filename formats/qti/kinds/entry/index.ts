@@ -1,5 +1,12 @@
 import type { Family } from '../family'
-import { textEntryOf } from './read'
+import { extendedTextOf, sliderOf, textEntryOf } from './read'
 import { number, text } from './write'
 
-export const entryFamily: Family = { write: { number, text }, read: { textEntryInteraction: textEntryOf } }
+export const entryFamily: Family = {
+  write: { number, text },
+  read: {
+    textEntryInteraction: textEntryOf,
+    extendedTextInteraction: extendedTextOf,
+    sliderInteraction: sliderOf,
+  },
+}

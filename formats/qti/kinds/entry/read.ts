@@ -1,151 +1,163 @@
 import { blankQuestion, type Question } from '../../../../core/question'
-import type { Nearness } from '../../../../core/question/kinds/number'
-import { childOf, childrenOf, textOf, within, type XmlElement } from '../../../xml'
+import { blankAnswer } from '../../../../core/question/kinds/text'
+import type { XmlElement } from '../../../xml'
+import { acceptedTexts, type AcceptedText } from '../../scoring/accepted-texts'
+import { NotRead } from '../../scoring/chosen'
+import { acceptedNumbers, decimalOf, type Accepted } from '../../scoring/ranges'
+import { casesOf, type Term } from '../../scoring/terms'
 import { byHandOf } from '../by-hand/read'
-import { type Declaration, declared, type Found, numeric, hundredths, refuse, type Context } from '../reading'
+import { creditOf, declared, found, numeric, refuse, type Context, type Declaration, type Found } from '../reading'
+import { plainNumber } from './typed'
 
-function nearness(node: XmlElement): Nearness {
-  if (node.name === 'equalRounded')
-    return node.attributes.roundingMode === 'decimalPlaces'
-      ? { by: 'decimals', digits: numeric(node.attributes.figures) }
-      : { by: 'figures', digits: numeric(node.attributes.figures, 3) }
-  const [tolerance = '0'] = (node.attributes.tolerance ?? '0').split(/\s+/)
-  const plain = /^\d{1,15}(\.\d{1,15})?$/.test(tolerance) ? tolerance : '0'
-  return node.attributes.toleranceMode === 'relative'
-    ? { by: 'relative', tolerance: String(Math.round(Number(plain) * 1e10) / 1e12) }
-    : { by: 'absolute', tolerance: node.attributes.toleranceMode === 'absolute' ? plain : '0' }
-}
+type NumberBody = Extract<Question, { kind: 'number' }>['body']
+type TextBody = Extract<Question, { kind: 'text' }>['body']
 
-/** The conditions of a response's own processing, with what each sets. */
-export function conditionsFor(context: Context, identifier: string): { node: XmlElement; score: number }[] {
-  const processing = childOf(context.item, 'responseProcessing')
-  if (!processing) return []
-  return [...within(processing, 'responseIf'), ...within(processing, 'responseElseIf')].flatMap((branch) => {
-    const [condition] = childrenOf(branch)
-    if (
-      !condition ||
-      !within({ name: '', attributes: {}, children: [condition] }, 'variable').some(
-        (each) => each.attributes.identifier === identifier,
-      )
+/** Answers that are accepted, each with what it earns. */
+type Worths<T> = { accepted: T; worth: number }[]
+
+const ownProcessing = 'Its own processing of what is typed has no like here: it is scored by its key.'
+
+/** What each accepted answer earns: by branches, by the mapping, or by the key alone. */
+function worthsOf<T>(
+  context: Context,
+  response: Declaration,
+  byCondition: (condition: XmlElement) => T[],
+  byKey: (key: string, caseMatters: boolean) => T,
+): Worths<T> {
+  const mapped = (factor: number): Worths<T> =>
+    (response.mapping?.entries ?? []).map(({ key, value, caseSensitive }) => ({
+      accepted: byKey(key, caseSensitive),
+      worth: value * factor,
+    }))
+  const byCorrect = (): Worths<T> => response.correct.map((key) => ({ accepted: byKey(key, true), worth: 1 }))
+  const own = context.score?.terms.filter((term) => term.responses.includes(response.identifier)) ?? []
+  try {
+    const worths = own.flatMap((term) =>
+      term.node.name === 'mapResponse' ? mapped(term.factor) : cases(term, byCondition),
     )
-      return []
-    const set = within(branch, 'setOutcomeValue')[0]
-    return [{ node: condition, score: set ? numeric(textOf(set).trim(), 1) : 1 }]
-  })
-}
-
-const asDecimal = (text: string): string =>
-  /^(?:\{=[^{}]{1,210}\})$/.test(text.trim())
-    ? text.trim()
-    : /^-?\d{1,15}(\.\d{1,15})?$/.test(text.trim())
-      ? text.trim()
-      : Number.isFinite(Number(text)) && text.trim() !== ''
-        ? String(Number(text))
-        : refuse(`“${text.slice(0, 30)}” is not a number.`)
-
-export function numberBody(context: Context, response: Declaration): Extract<Question, { kind: 'number' }>['body'] {
-  const blank = blankQuestion('number').body as Extract<Question, { kind: 'number' }>['body']
-  const conditions = conditionsFor(context, response.identifier).filter(
-    ({ node }) => node.name === 'equal' || node.name === 'equalRounded',
-  )
-  const most = Math.max(1e-9, ...conditions.map((each) => each.score))
-  const answers = conditions.map(({ node, score }) => {
-    const literal = within(node, 'baseValue')[0]
-    return {
-      value: asDecimal(literal ? textOf(literal) : (response.correct[0] ?? '')),
-      near: nearness(node),
-      credit: hundredths(Math.min(1, Math.max(0, score / most))),
-      comment: '',
-    }
-  })
-  if (answers.length) return { ...blank, answers }
-  if (response.mapping?.entries.length)
-    return {
-      ...blank,
-      answers: response.mapping.entries.map((entry) => ({
-        value: asDecimal(entry.key),
-        near: { by: 'absolute', tolerance: '0' },
-        credit: hundredths(Math.min(1, Math.max(0, entry.value))),
-        comment: '',
-      })),
-    }
-  return {
-    ...blank,
-    answers: [
-      { value: asDecimal(response.correct[0] ?? ''), near: { by: 'absolute', tolerance: '0' }, credit: 1, comment: '' },
-    ],
+    if (worths.length) return worths
+  } catch (error) {
+    if (!(error instanceof NotRead)) throw error
+    context.notes.add(ownProcessing)
   }
+  return response.mapping?.entries.length && !response.correct.length ? mapped(1) : byCorrect()
 }
 
-/** A pattern that says no more than "is", "begins with", "contains" or "ends with" is read as that. */
-function spoken(pattern: string): { how: 'is' | 'begins' | 'contains' | 'ends' | 'matches'; text: string } {
-  const folded = pattern.replace(/\[(\p{L})(\p{L})\]/gu, (whole, a: string, b: string) =>
-    a.toLowerCase() === b.toLowerCase() ? a : whole,
-  )
-  const literal = (part: string) =>
-    /^(?:\\[\\^$.|?*+()[\]{}]|[^\\^$.|?*+()[\]{}])*$/.test(part) ? part.replace(/\\(.)/g, '$1') : null
-  const found = /^(\.\*)?([\s\S]*?)(\.\*)?$/.exec(folded)!
-  const text = literal(found[2]!)
-  if (text === null || text === '') return { how: 'matches', text: pattern.slice(0, 200) }
-  return { how: found[1] ? (found[3] ? 'contains' : 'ends') : found[3] ? 'begins' : 'is', text }
+function cases<T>(term: Term, byCondition: (condition: XmlElement) => T[]): Worths<T> {
+  const read = casesOf(term)
+  if (!read) throw new NotRead('It earns something that is not a number.')
+  return read.cases.flatMap(({ condition, worth }) => byCondition(condition).map((accepted) => ({ accepted, worth })))
 }
 
-export function textBody(context: Context, response: Declaration): Extract<Question, { kind: 'text' }>['body'] {
-  const blank = blankQuestion('text').body as Extract<Question, { kind: 'text' }>['body']
-  const patterns = conditionsFor(context, response.identifier).filter(
-    ({ node }) => node.name === 'patternMatch' || node.name === 'stringMatch',
-  )
-  const most = Math.max(
-    1e-9,
-    ...patterns.map((each) => each.score),
-    ...(response.mapping?.entries.map((entry) => entry.value) ?? []),
-  )
-  const credit = (score: number) => hundredths(Math.min(1, Math.max(0, score / most)))
-  if (response.mapping?.entries.length)
-    return {
-      ...blank,
-      caseMatters: response.mapping.entries.some((entry) => entry.caseSensitive),
-      answers: response.mapping.entries
+const most = (worths: Worths<unknown>) => Math.max(0, ...worths.map(({ worth }) => worth))
+
+const tooMany = (n: number, of: number) => `It accepts ${n} answers; here at most ${of} are kept.`
+
+export function numberBody(context: Context, response: Declaration): { body: NumberBody; most: number } {
+  const byKey = (key: string): Accepted => ({ value: decimalOf(key), near: { by: 'absolute', tolerance: '0' } })
+  const worths = attempted(() =>
+    worthsOf(context, response, (condition) => acceptedNumbers(condition, response), byKey),
+  ).filter(({ worth }) => worth > 0)
+  if (!worths.length) return refuse('No number of it is right.')
+  const best = most(worths)
+  if (worths.length > 40) context.notes.add(tooMany(worths.length, 40))
+  return {
+    most: best,
+    body: {
+      ...(blankQuestion('number').body as NumberBody),
+      answers: worths
         .slice(0, 40)
-        .map((entry) => ({ how: 'is', text: entry.key.slice(0, 200), credit: credit(entry.value), comment: '' })),
-    }
-  if (patterns.length) {
-    return {
-      ...blank,
-      caseMatters: patterns.some(({ node }) =>
-        node.name === 'patternMatch'
-          ? !/\[(\p{L})\p{L}\]/u.test(node.attributes.pattern ?? '')
-          : node.attributes.caseSensitive === 'true',
-      ),
-      answers: patterns.slice(0, 40).map(({ node, score }) => ({
-        ...(node.name === 'patternMatch'
-          ? spoken(node.attributes.pattern ?? '')
-          : {
-              how: node.attributes.substring === 'true' ? ('contains' as const) : ('is' as const),
-              text: textOf(within(node, 'baseValue')[0] ?? node)
-                .trim()
-                .slice(0, 200),
-            }),
-        credit: credit(score),
-        comment: '',
-      })),
-    }
+        .map(({ accepted, worth }) => ({ ...accepted, credit: creditOf(worth, best), comment: '' })),
+    },
   }
-  if (!response.correct.length) return refuse('The answer has no key that can be read.')
+}
+
+/** @throws UnreadableFile for a key that is no number */
+function attempted<T>(read: () => T): T {
+  try {
+    return read()
+  } catch (error) {
+    if (error instanceof NotRead) return refuse(error.message)
+    throw error
+  }
+}
+
+export function textBody(context: Context, response: Declaration): { body: TextBody; most: number } {
+  const byKey = (text: string, caseMatters: boolean): AcceptedText => ({
+    how: 'is',
+    text,
+    caseMatters,
+    accentsMatter: true,
+  })
+  const worths = worthsOf(context, response, (condition) => acceptedTexts(condition, response), byKey).filter(
+    ({ worth, accepted }) => worth > 0 && accepted.text !== '',
+  )
+  if (!worths.length) return refuse('The answer has no key that can be read.')
+  if (worths.length > 60) context.notes.add(tooMany(worths.length, 60))
+  if (worths.some(({ accepted }) => accepted.text.length > 200))
+    return refuse('An accepted answer of it is longer than 200 characters.')
+  const best = most(worths)
+  const caseMatters = worths.some(({ accepted }) => accepted.caseMatters)
+  const accentsMatter = worths.some(({ accepted }) => accepted.accentsMatter)
   return {
-    ...blank,
-    answers: response.correct.map((text) => ({ how: 'is', text: text.slice(0, 200), credit: 1, comment: '' })),
+    most: best,
+    body: {
+      ...(blankQuestion('text').body as TextBody),
+      // The standard compares letter by letter; only an entry that says so forgets capitals.
+      caseMatters,
+      accentsMatter,
+      longest: Math.max(100, ...worths.map(({ accepted }) => accepted.text.length)),
+      answers: worths.slice(0, 60).map(({ accepted, worth }) => ({
+        ...blankAnswer(accepted.text, creditOf(worth, best)),
+        how: accepted.how,
+        ...(accepted.caseMatters === caseMatters ? {} : { caseMatters: accepted.caseMatters }),
+        ...(accepted.accentsMatter === accentsMatter ? {} : { accentsMatter: accepted.accentsMatter }),
+      })),
+    },
   }
 }
 
 export const isNumeric = (response: Declaration) => response.baseType === 'float' || response.baseType === 'integer'
 
+/** Whether anything says what is right. */
+const isKeyed = (context: Context, response: Declaration) =>
+  response.correct.length > 0 ||
+  (response.mapping?.entries.length ?? 0) > 0 ||
+  (context.score?.terms.some((term) => term.responses.includes(response.identifier)) ?? false)
+
 /** A line to write on: a number, a text, or, where nothing says what is right, an answer that somebody marks. */
 export function textEntryOf(context: Context, node: XmlElement): Found {
   const response = declared(context, node)
-  if (!response.correct.length && !response.mapping && !conditionsFor(context, response.identifier).length)
-    return byHandOf(context, node)
-  return isNumeric(response)
-    ? { kind: 'number', body: numberBody(context, response) }
-    : { kind: 'text', body: textBody(context, response) }
+  if (!isKeyed(context, response)) return byHandOf(context, node)
+  const { identifier } = response
+  if (isNumeric(response)) {
+    const { body, most: worth } = numberBody(context, response)
+    return found('number', body, worth, ({ text }: { text: string }) => ({ [identifier]: plainNumber(text) }))
+  }
+  const { body, most: worth } = textBody(context, response)
+  return found('text', body, worth, ({ text }: { text: string }) => ({ [identifier]: text ? [text] : [] }))
+}
+
+/** A field for much that a machine marks all the same: it has a key. Else somebody marks it. */
+export function extendedTextOf(context: Context, node: XmlElement): Found {
+  const response = declared(context, node)
+  if (response.cardinality !== 'single')
+    return refuse('It asks for several texts at once, which one question here does not.')
+  if (!isKeyed(context, response)) return byHandOf(context, node)
+  const read = textEntryOf(context, node)
+  if (read.kind !== 'text') return read
+  const body = read.body as TextBody
+  return {
+    ...read,
+    body: { ...body, longest: Math.min(500, Math.max(body.longest, numeric(node.attributes.expectedLength, 500))) },
+  }
+}
+
+/** A slider: the number that it is set to, typed. */
+export function sliderOf(context: Context, node: XmlElement): Found {
+  const { lowerBound = '?', upperBound = '?', step } = node.attributes
+  context.notes.add(
+    `A slider from ${lowerBound} to ${upperBound}${step ? ` in steps of ${step}` : ''} is a number that is typed here.`,
+  )
+  return textEntryOf(context, node)
 }

@@ -1,42 +1,153 @@
 import { exact } from '../../../../core/kit/exact'
 import type { Question } from '../../../../core/question'
 import { element, type XmlElement } from '../../../xml'
-import { type Parts, decimal, declaration, mapping, variable, base, firstOf, stem } from '../writing'
+import {
+  base,
+  declaration,
+  decimal,
+  firstOf,
+  mappedBy,
+  mapping,
+  outcome,
+  stem,
+  variable,
+  worth,
+  type Parts,
+  type ShownWhen,
+} from '../writing'
+import { patternFor } from './patterns'
+import { plainNumber } from './typed'
 
-type NumberAnswer = Extract<Question, { kind: 'number' }>['body']['answers'][number]
+type NumberBody = Extract<Question, { kind: 'number' }>['body']
+type NumberAnswer = NumberBody['answers'][number]
+type TextBody = Extract<Question, { kind: 'text' }>['body']
+type TextAnswer = TextBody['answers'][number]
 
-export function isNumber(answer: NumberAnswer, identifier: string): XmlElement {
-  const pair = [variable(identifier), base('float', answer.value)]
-  const { near } = answer
+const isComputed = (text: string) => text.startsWith('{=')
+
+/** The key stands first: it says the range in which the answer has to lie (QTI 2.1 §15.3 equal). */
+function isNumber({ value, near }: NumberAnswer, identifier: string): XmlElement {
+  const pair = [base('float', value), variable(identifier)]
+  const equal = (attributes: Record<string, string | boolean | null>) => element('equal', attributes, pair)
   switch (near.by) {
     case 'absolute':
-      return element('equal', { toleranceMode: 'absolute', tolerance: `${near.tolerance} ${near.tolerance}` }, pair)
-    case 'relative':
-      return element(
-        'equal',
-        {
-          toleranceMode: 'relative',
-          tolerance: `${decimal(exact(near.tolerance).mul(100))} ${decimal(exact(near.tolerance).mul(100))}`,
-        },
-        pair,
-      )
+      return Number(near.tolerance) === 0
+        ? equal({ toleranceMode: 'exact' })
+        : equal({ toleranceMode: 'absolute', tolerance: `${near.tolerance} ${near.tolerance}` })
+    case 'relative': {
+      // Below 0 the standard's range would stand on its head.
+      if (!isComputed(value) && Number(value) < 0) {
+        const by = decimal(exact(value).abs().mul(exact(near.tolerance)))
+        return equal({ toleranceMode: 'absolute', tolerance: `${by} ${by}` })
+      }
+      const percent = isComputed(near.tolerance) ? near.tolerance : decimal(exact(near.tolerance).mul(100))
+      return equal({ toleranceMode: 'relative', tolerance: `${percent} ${percent}` })
+    }
     case 'figures':
       return element('equalRounded', { roundingMode: 'significantFigures', figures: near.digits }, pair)
     case 'decimals':
       return element('equalRounded', { roundingMode: 'decimalPlaces', figures: near.digits }, pair)
+    case 'between': {
+      const { below, above, open } = near
+      if (below !== null && above !== null)
+        return equal({
+          toleranceMode: 'absolute',
+          tolerance: `${below} ${above}`,
+          includeLowerBound: open === 'below' || open === 'both' ? false : null,
+          includeUpperBound: open === 'above' || open === 'both' ? false : null,
+        })
+      const bound = (by: string, sign: 1 | -1) =>
+        isComputed(value)
+          ? element(sign > 0 ? 'sum' : 'subtract', {}, base('float', value), base('float', by))
+          : base('float', decimal(exact(value).add(exact(by).mul(sign))))
+      if (below !== null)
+        return element(open === 'below' || open === 'both' ? 'gt' : 'gte', {}, variable(identifier), bound(below, -1))
+      if (above !== null)
+        return element(open === 'above' || open === 'both' ? 'lt' : 'lte', {}, variable(identifier), bound(above, 1))
+      return element('not', {}, element('isNull', {}, variable(identifier)))
+    }
   }
 }
 
+const wraps = { is: ['', ''], begins: ['', '.*'], contains: ['.*', '.*'], ends: ['.*', ''] } as const
+
+function isText(answer: TextAnswer, body: TextBody, identifier: string): XmlElement {
+  const [caseMatters, accentsMatter] = [
+    answer.caseMatters ?? body.caseMatters,
+    answer.accentsMatter ?? body.accentsMatter,
+  ]
+  if (answer.how === 'is' && accentsMatter)
+    return element(
+      'stringMatch',
+      { caseSensitive: caseMatters, substring: false },
+      variable(identifier),
+      base('string', answer.text),
+    )
+  const [before, after] = answer.how === 'matches' ? ['', ''] : wraps[answer.how]
+  const pattern =
+    answer.how === 'matches' ? answer.text : before + patternFor(answer.text, caseMatters, accentsMatter) + after
+  return element('patternMatch', { pattern }, variable(identifier))
+}
+
+export interface Accepted {
+  condition: XmlElement
+  credit: number
+  comment: string
+}
+
+/** Accepted answers, the best first. */
+const byCredit = <T extends { credit: number }>(answers: readonly T[]) =>
+  [...answers].sort((a, b) => b.credit - a.credit)
+
+export const acceptedNumbers = (body: NumberBody, identifier: string): Accepted[] =>
+  byCredit(body.answers).map((answer) => ({
+    condition: isNumber(answer, identifier),
+    credit: answer.credit,
+    comment: answer.comment,
+  }))
+export const acceptedTexts = (body: TextBody, identifier: string): Accepted[] =>
+  byCredit(body.answers).map((answer) => ({
+    condition: isText(answer, body, identifier),
+    credit: answer.credit,
+    comment: answer.comment,
+  }))
+
+/** A comment on an accepted answer is shown for the first that is met. */
+export const commentsOn = (accepted: readonly Accepted[]): ShownWhen[] =>
+  accepted.flatMap(({ condition, comment }, i) =>
+    comment
+      ? [
+          {
+            html: comment,
+            when: i
+              ? element(
+                  'and',
+                  {},
+                  accepted.slice(0, i).map((each) => element('not', {}, each.condition)),
+                  condition,
+                )
+              : condition,
+          },
+        ]
+      : [],
+  )
+
+const scored = (question: Question, accepted: readonly Accepted[]): XmlElement[] => [
+  firstOf(
+    accepted.map(({ condition, credit }) => ({ condition, then: outcome(base('float', worth(question, credit))) })),
+  ),
+]
+
 export function number(question: Extract<Question, { kind: 'number' }>): Parts {
   const { answers, label, unit } = question.body
+  const accepted = acceptedNumbers(question.body, 'RESPONSE')
   return {
     declarations: [
       declaration(
         'RESPONSE',
         'single',
         'float',
-        answers
-          .filter((answer) => answer.credit === 1)
+        byCredit(answers)
           .slice(0, 1)
           .map((answer) => answer.value),
       ),
@@ -51,64 +162,40 @@ export function number(question: Extract<Question, { kind: 'number' }>): Parts {
         unit ? ` ${unit}` : null,
       ),
     ],
-    processing: firstOf(
-      [...answers]
-        .sort((a, b) => b.credit - a.credit)
-        .map((answer) => ({ condition: isNumber(answer, 'RESPONSE'), score: answer.credit })),
-    ),
+    rules: scored(question, accepted),
+    comments: commentsOn(accepted),
+    responses: ({ text: typed }: { text: string }) => ({ RESPONSE: plainNumber(typed) }),
   }
 }
 
-type TextAnswer = Extract<Question, { kind: 'text' }>['body']['answers'][number]
-
-const literal = (text: string) => text.replace(/[\\^$.|?*+()[\]{}]/g, '\\$&')
-
-const patterns = {
-  is: (text: string) => literal(text),
-  begins: (text: string) => `${literal(text)}.*`,
-  contains: (text: string) => `.*${literal(text)}.*`,
-  ends: (text: string) => `.*${literal(text)}`,
-  matches: (text: string) => text,
-}
-
-/** Without regard to case, each letter in both cases: QTI's patterns know no flag for it. */
-const eitherCase = (pattern: string) =>
-  pattern.replace(
-    /(\\.)|(\p{L})/gu,
-    (_whole, escaped: string | undefined, letter: string | undefined) =>
-      escaped ??
-      (letter!.toLowerCase() === letter!.toUpperCase()
-        ? letter!
-        : `[${letter!.toLowerCase()}${letter!.toUpperCase()}]`),
-  )
-
-const isText = (answer: TextAnswer, caseMatters: boolean, identifier: string) =>
-  element(
-    'patternMatch',
-    {
-      pattern:
-        caseMatters || answer.how === 'matches'
-          ? patterns[answer.how](answer.text)
-          : eitherCase(patterns[answer.how](answer.text)),
-    },
-    variable(identifier),
-  )
+/** Compared letter by letter, with capitals as each entry says: then a mapping says it all. */
+export const isMapped = (body: TextBody): boolean =>
+  body.answers.every((answer) => answer.how === 'is' && (answer.accentsMatter ?? body.accentsMatter)) &&
+  new Set(body.answers.map((answer) => answer.text)).size === body.answers.length
 
 export function text(question: Extract<Question, { kind: 'text' }>): Parts {
   const { answers, caseMatters, label, longest } = question.body
-  const whole = answers.every((answer) => answer.how === 'is')
-  const entries = answers.map((answer): [string, number] => [answer.text, answer.credit])
+  const whole = isMapped(question.body)
+  const accepted = acceptedTexts(question.body, 'RESPONSE')
   return {
     declarations: [
       declaration(
         'RESPONSE',
         'single',
         'string',
-        answers
-          .filter((answer) => answer.credit === 1 && answer.how !== 'matches')
+        byCredit(answers)
+          .filter((answer) => answer.how !== 'matches')
           .slice(0, 1)
           .map((answer) => answer.text),
-        whole ? mapping(entries, { caseSensitive: caseMatters }) : null,
+        whole
+          ? mapping(
+              byCredit(answers).map((answer) => ({
+                key: answer.text,
+                worth: worth(question, answer.credit),
+                caseSensitive: answer.caseMatters ?? caseMatters,
+              })),
+            )
+          : null,
       ),
     ],
     body: [
@@ -120,12 +207,9 @@ export function text(question: Extract<Question, { kind: 'text' }>): Parts {
         element('textEntryInteraction', { responseIdentifier: 'RESPONSE', expectedLength: longest }),
       ),
     ],
-    processing: whole
-      ? element('responseProcessing', { template: 'map_response' })
-      : firstOf(
-          [...answers]
-            .sort((a, b) => b.credit - a.credit)
-            .map((answer) => ({ condition: isText(answer, caseMatters, 'RESPONSE'), score: answer.credit })),
-        ),
+    ...(whole ? { template: 'map_response' as const } : {}),
+    rules: whole ? mappedBy('mapResponse') : scored(question, accepted),
+    comments: commentsOn(accepted),
+    responses: ({ text: typed }: { text: string }) => ({ RESPONSE: typed.trim() ? [typed.trim()] : [] }),
   }
 }

@@ -1,79 +1,123 @@
 import { exact } from '../../../../core/kit/exact'
-import type { Question } from '../../../../core/question'
+import { plainText, type Question } from '../../../../core/question'
+import type { Gap } from '../../../../core/question/kinds/gaps'
 import { element, type XmlElement } from '../../../xml'
-import { mapElements, parseHtml } from '../../xhtml'
-import { type Parts, decimal, declaration, mapping, variable, base, outcome, stem } from '../writing'
-import { isNumber } from '../entry/write'
+import { contentNodes } from '../../content/write'
+import { mapElements } from '../../../html'
+import { acceptedNumbers, acceptedTexts, commentsOn, type Accepted } from '../entry/write'
+import { plainNumber } from '../entry/typed'
+import { adding, base, declaration, firstOf, legal, outcome, stem, variable, worth, type Parts } from '../writing'
 
+/** What a gap accepts, the best first. */
+function acceptedIn(gap: Gap): Accepted[] {
+  const name = legal(gap.id)
+  if (gap.as === 'number') return acceptedNumbers(gap.body, name)
+  if (gap.as === 'text') return acceptedTexts(gap.body, name)
+  return [...gap.body.options]
+    .filter(({ credit, comment }) => credit !== 0 || comment)
+    .sort((a, b) => b.credit - a.credit)
+    .map(({ id, credit, comment }) => ({
+      condition: element('match', {}, variable(name), base('identifier', legal(id))),
+      credit,
+      comment,
+    }))
+}
+
+function declared(gap: Gap): XmlElement {
+  const name = legal(gap.id)
+  if (gap.as === 'list')
+    return declaration(
+      name,
+      'single',
+      'identifier',
+      gap.body.options
+        .filter((option) => option.credit === 1)
+        .map((option) => legal(option.id))
+        .slice(0, 1),
+    )
+  const best = gap.body.answers.find((answer) => answer.credit === 1) ?? gap.body.answers[0]
+  const key = best && ('value' in best ? best.value : best.how === 'matches' ? null : best.text)
+  return declaration(name, 'single', gap.as === 'number' ? 'float' : 'string', key ? [key] : [])
+}
+
+/** A text, with each place to fill as the interaction that it is. */
 export function gaps(question: Extract<Question, { kind: 'gaps' }>): Parts {
-  const { gaps: all } = question.body
+  const { gaps: all, rule } = question.body
   const weights = all.reduce((sum, gap) => sum + gap.weight, 0)
   const byId = new Map(all.map((gap) => [gap.id, gap]))
-  const body = mapElements(parseHtml(question.body.text), (node) => {
+  const body = mapElements(contentNodes(question.body.text), (node) => {
     const gap = byId.get(node.attributes['data-gap'] ?? '')
     if (!gap) return node
-    return gap.as === 'list'
-      ? element(
-          'inlineChoiceInteraction',
-          { responseIdentifier: gap.id, shuffle: !gap.body.inOrder },
-          gap.body.options.map((option) =>
-            element('inlineChoice', { identifier: option.id }, option.html.replace(/<[^>]+>/g, '')),
-          ),
-        )
-      : element('textEntryInteraction', { responseIdentifier: gap.id, expectedLength: 12 })
-  })
-  const declarations = all.map((gap) =>
-    gap.as === 'list'
-      ? declaration(
-          gap.id,
-          'single',
-          'identifier',
-          gap.body.options
-            .filter((option) => option.credit === 1)
-            .map((option) => option.id)
-            .slice(0, 1),
-          mapping(gap.body.options.map((option) => [option.id, option.credit])),
-        )
-      : gap.as === 'text'
-        ? declaration(
-            gap.id,
-            'single',
-            'string',
-            gap.body.answers.slice(0, 1).map((answer) => answer.text),
-            mapping(
-              gap.body.answers.map((answer) => [answer.text, answer.credit]),
-              { caseSensitive: gap.body.caseMatters },
-            ),
-          )
-        : declaration(
-            gap.id,
-            'single',
-            'float',
-            gap.body.answers.slice(0, 1).map((answer) => answer.value),
-          ),
-  )
-  // Each gap adds its part, by its weight among all.
-  const add = (gap: (typeof all)[number]) => {
-    const part = (expression: XmlElement) =>
-      outcome(
+    if (gap.as !== 'list')
+      return element('textEntryInteraction', {
+        responseIdentifier: legal(gap.id),
+        expectedLength: gap.as === 'text' ? gap.body.longest : 12,
+      })
+    return element(
+      'inlineChoiceInteraction',
+      { responseIdentifier: legal(gap.id), shuffle: !gap.body.inOrder },
+      gap.body.options.map((option) =>
         element(
-          'sum',
-          {},
-          variable('SCORE'),
-          element('product', {}, expression, base('float', decimal(exact(gap.weight).div(exact(weights))))),
+          'inlineChoice',
+          { identifier: legal(option.id), fixed: option.fixed || gap.body.inOrder || null },
+          plainText(option.html),
         ),
-      )
-    return gap.as === 'number'
-      ? element(
-          'responseCondition',
-          {},
-          element('responseIf', {}, isNumber(gap.body.answers[0]!, gap.id), part(base('float', 1))),
-        )
-      : part(element('mapResponse', { identifier: gap.id }))
-  }
+      ),
+    )
+  })
+  const accepted = all.map((gap) => ({ gap, accepted: acceptedIn(gap) }))
+  const adds = accepted.map(({ gap, accepted: each }) =>
+    firstOf(
+      each
+        .filter(({ credit }) => credit !== 0)
+        .map(({ condition, credit }) => ({
+          condition,
+          then: adding(
+            base(
+              'float',
+              worth(
+                question,
+                exact(credit)
+                  .mul(exact(gap.weight))
+                  .div(exact(weights || 1)),
+              ),
+            ),
+          ),
+        })),
+    ),
+  )
+  // What wrong words take away takes it from other gaps, and never more than there is.
+  const mayFall = accepted.some(({ accepted: each }) => each.some(({ credit }) => credit < 0))
+  const floor = firstOf([
+    { condition: element('lt', {}, variable('SCORE'), base('float', 0)), then: outcome(base('float', 0)) },
+  ])
+  const whole = firstOf([
+    {
+      condition: element(
+        'and',
+        {},
+        accepted.map(({ accepted: each }) => {
+          const full = each.filter(({ credit }) => credit === 1).map(({ condition }) => condition)
+          return full.length === 1 ? full[0]! : element('or', {}, full)
+        }),
+      ),
+      then: outcome(base('float', worth(question, 1))),
+    },
+  ])
   return {
-    declarations,
+    declarations: all.map(declared),
     body: [...stem(question), element('div', {}, body)],
-    processing: element('responseProcessing', {}, all.map(add)),
+    rules: rule === 'all' ? [whole] : mayFall ? [...adds, floor] : adds,
+    comments: accepted.flatMap(({ accepted: each }) => commentsOn(each)),
+    responses: ({ gaps: given }: { gaps: Record<string, string> }) =>
+      Object.fromEntries(
+        all.map((gap) => {
+          const text = (given[gap.id] ?? '').trim()
+          return [
+            legal(gap.id),
+            text === '' ? [] : gap.as === 'number' ? plainNumber(text) : [gap.as === 'list' ? legal(text) : text],
+          ]
+        }),
+      ),
   }
 }

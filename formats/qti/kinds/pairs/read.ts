@@ -1,80 +1,66 @@
-import { blankQuestion } from '../../../../core/question'
-import { childrenOf, isElement, type XmlElement } from '../../../xml'
-import { mapElements } from '../../xhtml'
-import { hundredths, refuse, htmlOf, inlineHtml, type Context, type Found, declared, idOf } from '../reading'
+import { childrenOf, type XmlElement } from '../../../xml'
+import { declared, numeric, refuse, wholeKey, worthBy, type Context, type Found } from '../reading'
+import { gridded } from './gridded'
+import { matched } from './matched'
+import { entriesOf, markOf, several, sidesOf, turned, type Entry } from './sides'
 
+/** Two sets, of which one goes with the other. */
 export function pairsOf(context: Context, node: XmlElement): Found {
   const response = declared(context, node)
-  const [left, right] = childrenOf(node, 'simpleMatchSet').map((set) => childrenOf(set, 'simpleAssociableChoice'))
-  if (!left || !right) return refuse('A matching lacks one of its sides.')
-  const strip = (id: string, mark: string) => (id.startsWith(mark) ? id.slice(mark.length) : id)
-  const named = (choices: XmlElement[], mark: string) =>
-    choices.map((each, i) => ({
-      written: each.attributes.identifier ?? '',
-      id: /^[a-zA-Z0-9_-]{1,24}$/.test(strip(each.attributes.identifier ?? '', mark))
-        ? strip(each.attributes.identifier ?? '', mark)
-        : `${mark}${i}`,
-      html: inlineHtml(each),
-    }))
-  const [items, targets] = [named(left, 'i_'), named(right, 't_')]
-  const rightPairs = response.correct.length
-    ? response.correct
-    : (response.mapping?.entries.filter((entry) => entry.value > 0).map((entry) => entry.key) ?? [])
-  const targetOf = (item: string) =>
-    targets.find((target) => rightPairs.includes(`${item} ${target.written}`))?.id ?? null
-  const once = right.every((each) => each.attributes.matchMax === '1')
-  const worths = response.mapping?.entries.filter((entry) => entry.value > 0).map((entry) => entry.value) ?? []
-  if (new Set(worths).size > 1) context.notes.push('Its pairs weigh differently; here each counts the same.')
-  const worth = worths[0] ?? 1
-  return {
-    kind: once ? 'matching' : 'sorting',
-    body: {
-      wrongCost: hundredths(Math.min(1, Math.max(0, -(response.mapping?.wrong ?? 0) / worth))),
-      items: items.map(({ id, html, written }) => ({ id, html, comment: '', target: targetOf(written) })),
-      targets: targets.map(({ id, html }) => ({ id, html })),
-    },
-  } as Found
+  const [first, second] = childrenOf(node, 'simpleMatchSet').map((set) => childrenOf(set, 'simpleAssociableChoice'))
+  if (!first || !second) return refuse('A matching lacks one of its sides.')
+  const once = (nodes: readonly XmlElement[]) => nodes.every((each) => numeric(each.attributes.matchMax, 1) === 1)
+  const sides = sidesOf(
+    context,
+    response,
+    entriesOf(context, first, markOf(first, ['i_', 'r_'])),
+    entriesOf(context, second, markOf(second, ['t_', 'c_'])),
+    once(second),
+  )
+  const inOrder = node.attributes.shuffle !== 'true'
+  // One on the left that takes several: a grid to tick, or groups that stand on the left.
+  if (!once(first) && several(sides))
+    return several(turned(sides)) || !once(second) ? gridded(sides, inOrder) : matched(turned(sides))
+  if (!once(first) && !once(second)) return gridded(sides, inOrder)
+  return matched(sides)
 }
 
-/** Words that are drawn into gaps: a list in each gap holds all of them. */
-export function gapMatchOf(context: Context, node: XmlElement): Found {
+/** Pairs within one set: of each right pair one stands on the left and one on the right; what belongs to none is offered on the right. */
+export function associateOf(context: Context, node: XmlElement): Found {
   const response = declared(context, node)
-  const words = childrenOf(node, 'gapText').map((each, i) => ({
-    written: each.attributes.identifier ?? '',
-    id: idOf(each, i),
-    html: inlineHtml(each),
-  }))
-  if (!words.length) return refuse('Pictures that are drawn into gaps have no like here.')
-  if ((response.mapping?.wrong ?? 0) < 0) context.notes.push('A wrong word takes nothing away here.')
-  const gaps: unknown[] = []
-  const text = mapElements(
-    node.children.filter((child) => !isElement(child) || (child.name !== 'gapText' && child.name !== 'prompt')),
-    (child) => {
-      if (child.name !== 'gap') return child
-      const written = child.attributes.identifier ?? ''
-      const value = (word: string) =>
-        response.mapping?.entries.find((entry) => entry.key === `${word} ${written}`)?.value ??
-        (response.correct.includes(`${word} ${written}`) ? 1 : 0)
-      const most = Math.max(0, ...words.map((word) => value(word.written)))
-      const id = `g${gaps.length + 1}`
-      gaps.push({
-        id,
-        weight: most > 0 ? hundredths(most) : 1,
-        as: 'list',
-        body: {
-          ...blankQuestion('choice').body,
-          inOrder: false,
-          options: words.map(({ written: word, ...each }) => ({
-            ...each,
-            comment: '',
-            fixed: false,
-            credit: most > 0 ? hundredths(Math.max(0, value(word)) / most) : 0,
-          })),
-        },
-      })
-      return { name: 'span', attributes: { 'data-gap': id }, children: [] }
-    },
-  )
-  if (!gaps.length) return refuse('There is no gap in its text.')
-  return { kind: 'gaps', body: { text: htmlOf(text), gaps } } as Found
+  const entries = entriesOf(context, childrenOf(node, 'simpleAssociableChoice'), 'a_')
+  const worth = worthBy(context, response)
+  const key = wholeKey(context, response)
+  const whole = key !== null
+  const isRight = (a: Entry, b: Entry) =>
+    [`${a.name} ${b.name}`, `${b.name} ${a.name}`].some((name) => (whole ? key.includes(name) : worth([name]) > 0))
+  const left: Entry[] = []
+  const right: Entry[] = []
+  for (const entry of entries) {
+    const partners = entries.filter((other) => other !== entry && isRight(entry, other))
+    if (partners.length > 1)
+      return refuse('Something in it goes with several others of its own kind, which has no like here.')
+    if (partners[0] && !right.includes(entry)) {
+      left.push(entry)
+      right.push(partners[0])
+    } else if (!partners.length) right.push(entry)
+  }
+  if (left.length < 2) return refuse('Fewer than two pairs of it are right.')
+  context.notes.add('What is paired within one set in the file stands in two columns here.')
+  const named = (a: Entry, b: Entry) =>
+    response.correct.includes(`${b.name} ${a.name}`) ||
+    response.mapping?.entries.some(({ key }) => key === `${b.name} ${a.name}`)
+      ? `${b.name} ${a.name}`
+      : `${a.name} ${b.name}`
+  return matched({
+    context,
+    response,
+    left,
+    right,
+    once: true,
+    whole,
+    key,
+    pair: named,
+    worth: (a, b) => (whole ? Number(isRight(a, b)) : worth([named(a, b)])),
+  })
 }

@@ -1,8 +1,8 @@
 import type { Family } from '../family'
-import { spotOf } from './read'
+import { hotspotOf, selectPointOf } from './read'
 import { spot } from './write'
 
 export const spotFamily: Family = {
   write: { spot },
-  read: { hotspotInteraction: spotOf, selectPointInteraction: spotOf },
+  read: { hotspotInteraction: hotspotOf, selectPointInteraction: selectPointOf },
 }
