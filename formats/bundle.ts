@@ -2,6 +2,19 @@ import { sha256 } from '@noble/hashes/sha2.js'
 import { bytesToHex } from '@noble/hashes/utils.js'
 import type { Question, Stimulus } from '../core/question'
 
+/**
+ * What came of scoring both ways, the file's and the question's, over the same answers: equal for all that were tried; or an
+ * answer for which they differ, with what each gives; or open, because the file computes with something that is not known here.
+ */
+export type Proof =
+  | { state: 'proven'; tried: number }
+  | {
+      state: 'differs'
+      tried: number
+      /** `answer` is null where nothing is answered. */ example: { answer: string | null; file: string; here: string }
+    }
+  | { state: 'open'; tried: number; reason: string }
+
 /** One question of a file, or the reason why it could not be read. */
 export interface BundleItem {
   /** Where it stands in the file, in words: "question 3", "line 12", "items/tide.xml". */
@@ -18,9 +31,13 @@ export interface BundleItem {
   objectives: string[]
   /** What it shares with others, by its name in the file. */
   stimulus: string | null
+  /** Of a file that says by rules of its own how it is scored; null where there is nothing to prove. */
+  proof: Proof | null
+  /** Words of the file that stand nowhere in it. */
+  lost: string[]
 }
 
-/** A row of a test: items by their places in the file, and how many of them a paper gets. */
+/** A row of a test: items by their places in the file, and how many of them a paper gets; or words between them. */
 export interface PortableRow {
   items: string[]
   draw: number
@@ -30,17 +47,37 @@ export interface PortableRow {
   /** They stay together, in the order that is said. */
   together: boolean
   order: 'kept' | 'shuffled'
+  /** None is handed in without an answer to it. */
+  required: boolean
+  /** HTML of a row that holds no items. */
+  text?: string
 }
+
+/** Words between rows: they hold no items. @param html of the words */
+export const textRow = (html: string): PortableRow => ({
+  text: html,
+  items: [],
+  draw: 0,
+  points: null,
+  fixed: true,
+  together: false,
+  order: 'kept',
+  required: false,
+})
+
 export interface PortableSection {
   title: string
   intro: string
   order: 'kept' | 'shuffled'
+  /** Minutes of a clock of its own. */
+  limit: number | null
   rows: PortableRow[]
 }
 
 /** A test as files describe it. */
 export interface PortableTest {
   title: string
+  intro: string
   sections: PortableSection[]
   /** Minutes. */
   limit: number | null
@@ -72,6 +109,8 @@ export const readItem = (place: string, question: Question, more: Partial<Bundle
   folder: [],
   objectives: [],
   stimulus: null,
+  proof: null,
+  lost: [],
   ...more,
 })
 export const brokenItem = (place: string, problem: string, more: Partial<BundleItem> = {}): BundleItem => ({
@@ -83,6 +122,8 @@ export const brokenItem = (place: string, problem: string, more: Partial<BundleI
   folder: [],
   objectives: [],
   stimulus: null,
+  proof: null,
+  lost: [],
   ...more,
 })
 /** A file that holds questions and nothing else. */

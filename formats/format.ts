@@ -21,8 +21,10 @@ export interface Beside {
 /** A file that came, looked at before it is read. */
 export interface Arrived {
   bytes: Uint8Array
-  /** Its text, whatever its encoding, without a byte order mark and what is blank before it. */
-  text: string
+  /** Where its text begins, whatever its encoding, without a byte order mark and what is blank before it: to tell what it is. */
+  head: string
+  /** All of its text; made when it is asked for. */
+  readonly text: string
   /** Its name, in small letters. */
   name: string
 }
@@ -39,7 +41,7 @@ export interface Format {
   endings: readonly string[]
   recognise?(file: Arrived): Sureness
   /** @throws UnreadableFile */
-  read?(file: Arrived): Bundle
+  read?(file: Arrived): Bundle | Promise<Bundle>
   write?: {
     /** Media type. */
     type: string
@@ -47,6 +49,8 @@ export interface Format {
     holdsTest?: true
     /** Needs nothing beside the questions. */
     alone?: true
+    /** What of a question a reader who knows nothing of Thistle will not see, in words. */
+    unseen(question: Question): string[]
     bytes(questions: readonly OutgoingQuestion[], beside: Beside): Uint8Array
   }
 }

@@ -1,6 +1,8 @@
+import render from 'dom-serializer'
+import { Element, Text, type ChildNode } from 'domhandler'
+import { escapeUTF8 } from 'entities'
 import { SaxesParser } from 'saxes'
 import { UnreadableFile } from './bundle'
-import { escapeHtml } from './plain-html'
 
 /** An element of XML with local names; namespaces are left out, because the standards read here never mix names. */
 export interface XmlElement {
@@ -18,11 +20,10 @@ const most = 200_000
  * @throws UnreadableFile with a sentence
  */
 export function readXml(source: string): XmlElement {
-  const parser = new SaxesParser({ xmlns: false })
+  const parser = new SaxesParser({ xmlns: false, position: false })
   const top: XmlElement = { name: '', attributes: {}, children: [] }
   const open: XmlElement[] = [top]
   let count = 0
-  const local = (name: string) => name.slice(name.indexOf(':') + 1)
   parser.on('doctype', (text) => {
     if (/ENTITY|\[/.test(text))
       throw new UnreadableFile('This XML declares entities of its own. Take the document type out.')
@@ -31,11 +32,7 @@ export function readXml(source: string): XmlElement {
     if (++count > most || open.length > deepest) throw new UnreadableFile('This XML is too large or too deep.')
     const element: XmlElement = {
       name: local(name),
-      attributes: Object.fromEntries(
-        Object.entries(attributes as Record<string, string>)
-          .filter(([key]) => !key.startsWith('xmlns'))
-          .map(([key, value]) => [key === 'xml:lang' ? 'lang' : local(key), value]),
-      ),
+      attributes: plainAttributes(attributes as Record<string, string>),
       children: [],
     }
     open.at(-1)!.children.push(element)
@@ -58,46 +55,80 @@ export function readXml(source: string): XmlElement {
   return root
 }
 
+const local = (name: string) => name.slice(name.indexOf(':') + 1)
+
+/** Attributes by their local names, without what says namespaces. */
+function plainAttributes(written: Record<string, string>): Record<string, string> {
+  const attributes: Record<string, string> = {}
+  for (const key of Object.keys(written))
+    if (!key.startsWith('xmlns') && key !== '__proto__')
+      attributes[key === 'xml:lang' ? 'lang' : local(key)] = written[key]!
+  return attributes
+}
+
 export const isElement = (child: XmlElement | string): child is XmlElement => typeof child !== 'string'
-export const childrenOf = (element: XmlElement, name?: string): XmlElement[] =>
-  element.children.filter(isElement).filter((child) => !name || child.name === name)
-export const childOf = (element: XmlElement, name: string): XmlElement | undefined => childrenOf(element, name)[0]
+export function childrenOf(element: XmlElement, name?: string): XmlElement[] {
+  const found: XmlElement[] = []
+  for (const child of element.children)
+    if (typeof child !== 'string' && (name === undefined || child.name === name)) found.push(child)
+  return found
+}
+export function childOf(element: XmlElement, name: string): XmlElement | undefined {
+  return element.children.find((child): child is XmlElement => typeof child !== 'string' && child.name === name)
+}
 export const textOf = (element: XmlElement): string =>
   element.children.map((child) => (isElement(child) ? textOf(child) : child)).join('')
-/** All elements of a name at any depth. */
-export const within = (element: XmlElement, name: string): XmlElement[] =>
-  childrenOf(element).flatMap((child) => [...(child.name === name ? [child] : []), ...within(child, name)])
+/** All elements of a name at any depth, in the order in which they begin. */
+export function within(element: XmlElement, name: string): XmlElement[] {
+  const found: XmlElement[] = []
+  const look = (node: XmlElement) => {
+    for (const child of node.children) {
+      if (typeof child === 'string') continue
+      if (child.name === name) found.push(child)
+      look(child)
+    }
+  }
+  look(element)
+  return found
+}
 
 type Part = XmlElement | string | null | undefined | false
 /** An element to write. Attributes without a value are left out. */
 export function element(
   name: string,
   attributes: Record<string, string | number | boolean | null | undefined> = {},
-  ...children: (Part | Part[])[]
+  ...children: (Part | readonly Part[])[]
 ): XmlElement {
+  const written: Record<string, string> = {}
+  for (const key of Object.keys(attributes)) {
+    const value = attributes[key]
+    if (value !== null && value !== undefined) written[key] = String(value)
+  }
   return {
     name,
     children: children.flat().filter((child): child is XmlElement | string => Boolean(child)),
-    attributes: Object.fromEntries(
-      Object.entries(attributes)
-        .filter(([, value]) => value !== null && value !== undefined)
-        .map(([key, value]) => [key, String(value)]),
-    ),
+    attributes: written,
   }
 }
 
-const empty = new Set(['br', 'hr', 'img', 'col'])
-const start = ({ name, attributes }: XmlElement) =>
-  `<${name}${Object.entries(attributes)
-    .map(([key, value]) => ` ${key}="${escapeHtml(value)}"`)
-    .join('')}`
+/** As domhandler's tree, which the serialiser writes; texts of XML are escaped before, since it would write them in ASCII. */
+function asDom(node: XmlElement | string, escape: (text: string) => string): ChildNode {
+  if (!isElement(node)) return new Text(escape(node))
+  const attributes = Object.entries(node.attributes).map(([name, value]) => [name, escape(value)] as const)
+  return new Element(
+    node.name,
+    Object.fromEntries(attributes),
+    node.children.map((child) => asDom(child, escape)),
+  )
+}
 
 /** Writes XML; or HTML, whose empty elements stand without a slash. */
-export function writeXml(node: XmlElement | string, html = false): string {
-  if (typeof node === 'string') return escapeHtml(node).replace(/&quot;/g, '"')
-  const inner = node.children.map((child) => writeXml(child, html)).join('')
-  if (html) return empty.has(node.name) ? `${start(node)}>` : `${start(node)}>${inner}</${node.name}>`
-  return inner === '' ? `${start(node)}/>` : `${start(node)}>${inner}</${node.name}>`
-}
+export const writeXml = (node: XmlElement | string, html = false): string =>
+  html
+    ? render(
+        asDom(node, (text) => text),
+        { encodeEntities: 'utf8' },
+      )
+    : render(asDom(node, escapeUTF8), { xmlMode: true, encodeEntities: false })
 
 export const document = (root: XmlElement) => `<?xml version="1.0" encoding="UTF-8"?>\n${writeXml(root)}\n`

@@ -32,5 +32,16 @@ export function unzip(bytes: Uint8Array): Map<string, Uint8Array> {
   }
 }
 
+/**
+ * The same archive with its files stored plain, for a package that unpacks by itself and trusts what an archive claims.
+ * @throws UnreadableFile as `unzip` does
+ */
+export const unpacked = (bytes: Uint8Array): Uint8Array => zipSync(Object.fromEntries(unzip(bytes)), { level: 0 })
+
 export const zip = (files: ReadonlyMap<string, Uint8Array>): Uint8Array =>
-  zipSync(Object.fromEntries(files), { level: 6 })
+  zipSync(
+    // Media are compressed already: they are put in as they are.
+    Object.fromEntries(
+      [...files].map(([name, bytes]) => [name, [bytes, { level: /\.(xml|json)$/.test(name) ? 6 : 0 }]]),
+    ),
+  )

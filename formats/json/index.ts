@@ -1,14 +1,16 @@
-import { encode, type Format } from '../format'
+import type { Format } from '../format'
+import { inUtf8 } from '../text'
 import { readThistle, writeThistle } from './thistle'
 
 export const thistle: Format = {
   name: 'json',
   label: 'Thistle’s JSON',
   endings: ['json'],
-  recognise: ({ text }) => (text.startsWith('{') ? 'surely' : 'no'),
-  read: ({ text }) => readThistle(text),
+  recognise: ({ head }) => (head.startsWith('{') ? 'surely' : 'no'),
+  read: ({ bytes }) => readThistle(inUtf8(bytes)),
   write: {
     type: 'application/json',
-    bytes: (questions, { media, stimuli }) => encode(writeThistle(questions, media, stimuli)),
+    unseen: () => [],
+    bytes: (questions, { media, stimuli }) => writeThistle(questions, media, stimuli),
   },
 }

@@ -1,5 +1,7 @@
+import { JSONParser } from '@streamparser/json'
 import { z } from 'zod'
 import { completed, question, stimulus, type Stimulus } from '../../core/question'
+import { base64Length, bytesOfBase64, putBase64 } from '../base64'
 import { brokenItem, readItem, UnreadableFile, type Bundle } from '../bundle'
 import type { OutgoingQuestion } from '../format'
 
@@ -23,54 +25,107 @@ export const thistleFile = z.strictObject({
 /** The JSON Schema of the file, from the same description that reads it. */
 export const thistleFileSchema = () => z.toJSONSchema(thistleFile, { io: 'input', unrepresentable: 'any' })
 
-const base64 = (bytes: Uint8Array) => btoa(Array.from(bytes, (byte) => String.fromCharCode(byte)).join(''))
-const bytesOf = (text: string) => Uint8Array.from(atob(text), (character) => character.charCodeAt(0))
+const encoder = new TextEncoder()
 
+/** The file as bytes: what is said first, then the media, each straight into its place. */
 export function writeThistle(
   questions: readonly OutgoingQuestion[],
   media: ReadonlyMap<string, Uint8Array>,
   stimuli: ReadonlyMap<string, Stimulus> = new Map(),
-): string {
-  return JSON.stringify(
+): Uint8Array {
+  const said = JSON.stringify(
     {
       format: 'thistle-questions',
       version: 1,
       questions: questions.map((each) => ({ ...each, question: { ...each.question, objectives: [] } })),
       stimuli: Object.fromEntries(stimuli),
-      media: Object.fromEntries([...media].map(([name, bytes]) => [name, base64(bytes)])),
     },
     null,
     2,
   )
+  const head = encoder.encode(`${said.slice(0, -2)},\n  "media": {`)
+  const entries = [...media].map(([name, bytes], i) => ({
+    bytes,
+    name: encoder.encode(`${i ? ',' : ''}\n    ${JSON.stringify(name)}: "`),
+  }))
+  const close = encoder.encode('"')
+  const tail = encoder.encode('\n  }\n}')
+  const size = entries.reduce(
+    (sum, { bytes, name }) => sum + name.length + base64Length(bytes.length) + close.length,
+    head.length + tail.length,
+  )
+  const whole = new Uint8Array(size)
+  whole.set(head)
+  let at = head.length
+  for (const { bytes, name } of entries) {
+    whole.set(name, at)
+    at = putBase64(bytes, whole, at + name.length)
+    whole.set(close, at)
+    at += close.length
+  }
+  whole.set(tail, at)
+  return whole
 }
 
-export function readThistle(source: string): Bundle {
-  let read: unknown
-  try {
-    read = JSON.parse(source)
-  } catch {
-    throw new UnreadableFile('This is not JSON that can be read.')
+const notRead = 'This is not JSON that can be read.'
+const most = 20_000
+
+/** What a file says, one value after another, so that its media are never held as text together. */
+interface Gathered {
+  format: unknown
+  version: unknown
+  questions: unknown[]
+  stimuli: unknown
+  media: Map<string, Uint8Array>
+  isFile: boolean
+}
+
+function gathered(bytes: Uint8Array): Gathered {
+  const found: Gathered = { format: null, version: null, questions: [], stimuli: {}, media: new Map(), isFile: false }
+  const parser = new JSONParser({
+    paths: ['$.format', '$.version', '$.questions.*', '$.stimuli', '$.media.*'],
+    keepStack: false,
+    // A picture's text in one piece: of many small ones it would be put together again, which takes it twice.
+    stringBufferSize: Math.max(64, Math.min(bytes.length, 8 * 1024 * 1024)),
+  })
+  parser.onValue = ({ value, key, stack }) => {
+    const outer = stack.at(-1)?.key
+    if (outer === 'questions') {
+      if (found.questions.length >= most) throw new UnreadableFile('A file has at most 20,000 questions. Part it.')
+      found.questions.push(value)
+    } else if (outer === 'media') {
+      const read = typeof value === 'string' ? bytesOfBase64(value) : null
+      // What cannot be read is missing: the questions that show it say so.
+      if (read) found.media.set(String(key).slice(0, 200), read)
+    } else if (key === 'format' || key === 'version' || key === 'stimuli') found[key] = value
   }
-  const head = z
-    .object({
-      format: z.string(),
-      version: z.number(),
-      questions: z.array(z.unknown()).max(20_000, 'A file has at most 20,000 questions.'),
-      media: z.record(z.string(), z.string()).default({}),
-      stimuli: z.record(z.string(), stimulus).default({}),
-    })
-    .safeParse(read)
-  if (!head.success && head.error.issues[0]?.path[0] === 'stimuli')
-    throw new UnreadableFile(`A stimulus cannot be read: ${head.error.issues[0].message}`)
-  if (!head.success || head.data.format !== 'thistle-questions')
+  parser.onEnd = () => {
+    found.isFile = true
+  }
+  try {
+    const step = 1024 * 1024
+    for (let from = 0; from < bytes.length; from += step) parser.write(bytes.subarray(from, from + step))
+  } catch (error) {
+    if (error instanceof UnreadableFile) throw error
+    throw new UnreadableFile(notRead)
+  }
+  if (!found.isFile) throw new UnreadableFile(notRead)
+  return found
+}
+
+/** @throws UnreadableFile */
+export function readThistle(bytes: Uint8Array): Bundle {
+  const { format, version, questions, stimuli: written, media } = gathered(bytes)
+  if (format !== 'thistle-questions')
     throw new UnreadableFile('This JSON is not a file of questions: it lacks "format": "thistle-questions".')
-  if (head.data.version !== 1)
-    throw new UnreadableFile(`This file has version ${head.data.version}; this Thistle reads version 1.`)
+  if (version !== 1) throw new UnreadableFile(`This file has version ${String(version)}; this Thistle reads version 1.`)
+  const stimuli = z.record(z.string(), stimulus).safeParse(written)
+  if (!stimuli.success) throw new UnreadableFile(`A stimulus cannot be read: ${stimuli.error.issues[0]!.message}`)
   return {
-    media: new Map(Object.entries(head.data.media).map(([name, text]) => [name, bytesOf(text)])),
-    stimuli: new Map(Object.entries(head.data.stimuli)),
+    media,
+    stimuli: new Map(Object.entries(stimuli.data)),
     tests: [],
-    items: head.data.questions.map((raw, i) => {
+    items: questions.map((raw, i) => {
       const place = `question ${i + 1}`
       const found = entry.safeParse(raw)
       if (!found.success)

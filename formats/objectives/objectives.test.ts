@@ -1,13 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { UnreadableFile } from './bundle'
-import {
-  readCase,
-  readObjectives,
-  readObjectivesCsv,
-  writeCase,
-  writeObjectivesCsv,
-  type PortableObjective,
-} from './objectives'
+import { UnreadableFile } from '../bundle'
+import { readCase, readObjectives, readObjectivesCsv, writeCase, writeObjectivesCsv, type PortableObjective } from '.'
 
 const bytes = (text: string) => new TextEncoder().encode(text)
 const objective = (name: string, over: Partial<PortableObjective> = {}): PortableObjective => ({
@@ -93,7 +86,7 @@ describe('CASE', () => {
     ],
   }
   it('is read as a tree in its order, with what precedes', () => {
-    expect(readCase(document)).toEqual([
+    expect(readCase(document).map(({ kept: _kept, ...rest }) => rest)).toEqual([
       objective('s', { code: '1', title: 'Ropework' }),
       objective('a', { parent: 's', code: '1.1', title: 'Names the parts of a rope' }),
       objective('b', { parent: 's', code: '1.2', title: 'Ties a bowline', needs: ['a'] }),
@@ -106,7 +99,7 @@ describe('CASE', () => {
     const back = readObjectives(bytes(text))
     const codeOf = new Map(back.map((each) => [each.name, each.code]))
     expect(
-      back.map((each) => ({
+      back.map(({ kept: _kept, ...each }) => ({
         ...each,
         name: each.code,
         parent: each.parent && codeOf.get(each.parent),
@@ -116,6 +109,57 @@ describe('CASE', () => {
     expect(
       back.every((each) => /^[0-9a-f]{8}-[0-9a-f]{4}-8[0-9a-f]{3}-8[0-9a-f]{3}-[0-9a-f]{12}$/.test(each.name)),
     ).toBe(true)
+  })
+  it('texts come whole: what looks like a mark and is none stays', () => {
+    const title = (fullStatement: string) =>
+      readCase({ CFDocument: { identifier: 'd' }, CFItems: [{ identifier: 'x', fullStatement }] })[0]!.title
+    expect(
+      [
+        'C# and F#',
+        '2*3 is 6',
+        'read_csv and to_csv',
+        '# 1 is a number',
+        '1. Count',
+        'a < b & c',
+        'Uses `sort`',
+        '**Bold** _words_',
+      ].map(title),
+    ).toEqual([
+      'C# and F#',
+      '2*3 is 6',
+      'read_csv and to_csv',
+      '# 1 is a number',
+      '1. Count',
+      'a < b & c',
+      'Uses sort',
+      'Bold words',
+    ])
+  })
+  it('several parents, other associations, licence and version go out again', () => {
+    const source = {
+      CFDocument: {
+        ...document.CFDocument,
+        version: '2.1',
+        licenseURI: { identifier: 'l', title: 'CC BY', uri: 'urn:l' },
+      },
+      CFItems: document.CFItems.map((each) => ({ ...each, educationLevel: ['09'] })),
+      CFAssociations: [
+        ...document.CFAssociations,
+        link('isChildOf', 'b', 'w', 3),
+        link('exactMatchOf', 'a', 'elsewhere'),
+      ],
+    }
+    const back = JSON.parse(writeCase(readCase(source), 'Seamanship', '2026-11-24T00:00:00Z')) as typeof source
+    expect(back.CFDocument).toMatchObject({ version: '2.1', licenseURI: { title: 'CC BY' }, creator: 'x' })
+    expect(back.CFItems.every((each) => each.educationLevel[0] === '09')).toBe(true)
+    expect(back.CFItems.find((each) => each.humanCodingScheme === '1.2')!.fullStatement).toBe('Ties a **bowline**')
+    const again = readCase(back)
+    const [was, is] = [readCase(source), again].map((all) =>
+      all.map(({ code, title, kept }) => [code, title, kept!.links.map(({ type }) => type)]),
+    )
+    expect(is).toEqual(was)
+    expect(is!.find(([code]) => code === '1.2')![2]).toEqual(['isChildOf'])
+    expect(is!.find(([code]) => code === '1.1')![2]).toEqual(['isRelatedTo', 'exactMatchOf'])
   })
   it.each([
     '{"CFItems": []}',
