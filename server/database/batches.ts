@@ -23,6 +23,33 @@ export async function inBatches<T>(
   if (batch.length) await work(batch)
 }
 
+/**
+ * As inBatches, with several under way at once: while the database writes one, the next is made ready. What comes first and what
+ * after makes no difference to `work`. An error ends it once those under way have ended.
+ */
+export async function inLanes<T>(
+  items: readonly T[],
+  most: number,
+  lanes: number,
+  work: (batch: readonly T[]) => Promise<unknown>,
+): Promise<void> {
+  let next = 0
+  let failed: unknown = null
+  const lane = async () => {
+    while (next < items.length && failed === null) {
+      const batch = items.slice(next, next + most)
+      next += most
+      try {
+        await work(batch)
+      } catch (error) {
+        failed ??= error
+      }
+    }
+  }
+  await Promise.all(Array.from({ length: lanes }, lane))
+  if (failed !== null) throw failed
+}
+
 /** One after another, each by itself. @returns what each gave, in order */
 export async function mapInOrder<T, R>(items: readonly T[], work: (item: T) => Promise<R>): Promise<R[]> {
   const results: R[] = []

@@ -296,6 +296,7 @@ export interface ObjectiveRow {
   title: string
   essential: number
   outside_id: string | null
+  kept: string | null
 }
 
 export interface ObjectiveNeedRow {

@@ -7,9 +7,11 @@ import { askForBank, syncBank } from '../domain/bank/outside/outside'
 import { previewQuestion } from '../domain/bank/questions/preview'
 import { addQuestion, reviseQuestion } from '../domain/bank/questions/questions'
 import { proposeFor, sortsIn } from '../domain/blueprints/propose'
-import { viewBatch } from '../domain/imports/batch'
+import { stagedQuestion, viewBatch } from '../domain/imports/batch'
 import { giveFile } from '../domain/imports/give'
 import { lookAt } from '../domain/imports/look'
+import { pastedAsText } from '../domain/imports/pasted'
+import { lookAtUnseen } from '../domain/imports/unseen'
 import { stageFile } from '../domain/imports/stage'
 import { beginTaking } from '../domain/imports/take'
 import { giveQuiz } from '../domain/imports/tests'
@@ -64,6 +66,7 @@ export const jobs = {
   lookAt: (_database: Database, text: string) => lookAt(text),
   lookAtChecks,
   lookAtClosing,
+  lookAtUnseen,
   lookAtObjectives,
   lookAtRoster,
   makeEdit,
@@ -71,6 +74,7 @@ export const jobs = {
   needsAHand,
   openDue,
   openQuiz,
+  pastedAsText: (_database: Database, html: string) => pastedAsText(html),
   playRehearsal: (
     database: Database,
     ...[teacher, quiz, rehearsal, asked]: [teacher: Person, quiz: string, rehearsal: Rehearsal, asked: Rehearsed]
@@ -87,6 +91,7 @@ export const jobs = {
   sortsIn,
   sheetWithMaths: (_database: Database, ...about: Parameters<typeof sheetWithMaths>) => sheetWithMaths(...about),
   stageFile,
+  stagedQuestion,
   surveyFigures,
   syncBank: (database: Database, person: Person, bank: string, now: Instant) =>
     syncBank(database, person, standInKeeper(database, now), bank, now),

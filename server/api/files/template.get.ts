@@ -1,14 +1,18 @@
-import { csvTemplate } from '../../../formats/csv/questions'
+import { z } from 'zod'
+import { csvTemplate } from '../../../formats/csv/write'
+import { sheetTypes } from '../../../formats/sheet'
+import { sheetTemplate } from '../../../formats/sheet/write'
 import { route } from '../../utils/route'
 
-/** A CSV file with the header and a line for each of the commonest kinds. */
+/** A table with the header and a line for each of the commonest kinds, to write questions into. */
 export default route({
   right: 'teacher',
-  handle({ event }) {
+  query: z.object({ as: z.enum(['csv', 'xlsx', 'ods']).default('csv') }),
+  handle({ event, query: { as } }) {
     setHeaders(event, {
-      'content-type': 'text/csv; charset=utf-8',
-      'content-disposition': 'attachment; filename="questions-template.csv"',
+      'content-type': as === 'csv' ? 'text/csv; charset=utf-8' : sheetTypes[as],
+      'content-disposition': `attachment; filename="questions-template.${as}"`,
     })
-    return csvTemplate()
+    return as === 'csv' ? csvTemplate() : Buffer.from(sheetTemplate(as))
   },
 })

@@ -1,5 +1,5 @@
 import type { KindName, Question, Stimulus } from '../../../core/question'
-import type { PortableTest } from '../../../formats'
+import type { PortableTest, Proof } from '../../../formats'
 import { readOwn } from '../../documents/read'
 import type { Db } from '../../database/database'
 import type { Person } from '../../people/people'
@@ -24,6 +24,10 @@ export interface StagedItem {
   existing: string | null
   /** What it shares with others, by its name in the file. */
   stimulus: string | null
+  /** Whether the file scores it as it would be scored here; null where the file says nothing of that. */
+  proof: Proof | null
+  /** Words of the file that stand nowhere in it. */
+  lost: string[]
   question: Question | null
 }
 
@@ -59,6 +63,14 @@ export const testLine = (test: PortableTest): StagedTest => ({
 })
 export const line = ({ question: _question, ...rest }: StagedItem): StagedLine => rest
 
+/** Items of an earlier release know of no proof. */
+const completed = (item: StagedItem): StagedItem => ({
+  ...item,
+  stimulus: item.stimulus ?? null,
+  proof: item.proof ?? null,
+  lost: item.lost ?? [],
+})
+
 /** What an import did, for taking it back. */
 export interface ImportResult {
   added: string[]
@@ -71,7 +83,9 @@ export interface ImportResult {
 const nothingDone: ImportResult = { added: [], changed: [], stimuli: [], folders: [], quizzes: [] }
 /** Batches of an earlier release hold their items alone. */
 const stagedOf = (body: Staged | StagedItem[]): Staged =>
-  Array.isArray(body) ? { items: body.map((item) => ({ ...item, stimulus: null })), stimuli: {}, tests: [] } : body
+  Array.isArray(body)
+    ? { items: body.map(completed), stimuli: {}, tests: [] }
+    : { ...body, items: body.items.map(completed) }
 
 export interface BatchRow {
   id: string
@@ -121,6 +135,22 @@ export function viewOf({ id, staged, name, state, progress, total, result }: Bat
     tests: staged.tests.map(testLine),
     quizzes: result?.quizzes ?? [],
   }
+}
+
+/** A question that would come in, whole, with what it shares with others. */
+export interface StagedQuestion {
+  question: Question
+  /** HTML. */
+  shared: string
+}
+
+/** Refuses a batch that somebody else has staged, and an item that could not be read. @param index among the items of the batch */
+export async function stagedQuestion(db: Db, person: Person, id: string, index: number): Promise<StagedQuestion> {
+  const { staged } = await loadBatch(db, person, id)
+  const item = staged.items[index]
+  if (!item?.question) throw notFound('This question')
+  const shared = item.stimulus === null ? undefined : staged.stimuli[item.stimulus]
+  return { question: item.question, shared: shared?.html ?? '' }
 }
 
 /** How far an import is: for a page that asks often. */

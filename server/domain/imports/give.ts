@@ -33,17 +33,15 @@ async function folderPaths(db: Db, school: string): Promise<Map<string, string[]
 }
 
 /**
- * Questions as a file. Those that the person may not see are left out.
- * @param test that holds them, for a package of QTI
- * @param pinned those that stay at a version in it
+ * Questions as they go out, with the names of what they lie in. Those that the person may not see are left out.
+ * @param pinned those that stay at a version
  */
-export async function giveFile(
+export async function outgoingFor(
   db: Db,
   person: Person,
-  { questions, as }: z.infer<typeof giveRequest>,
-  test?: PortableTest,
+  questions: readonly string[],
   pinned: ReadonlyMap<string, { question: Question }> = new Map(),
-): Promise<{ bytes: Buffer; type: string; name: string }> {
+): Promise<OutgoingQuestion[]> {
   const mine = await seenAmong(db, person, questions)
   if (!mine.size) throw new Problem(422, 'nothing', 'None of these questions is there.')
   const seen = await db.rows<Pick<QuestionRow, 'id' | 'folder_id'>>(
@@ -62,7 +60,7 @@ export async function giveFile(
     ]),
   ]
   const codeOf = new Map(objectives.map((row) => [row.id, row.code]))
-  const outgoing: OutgoingQuestion[] = seen.flatMap(({ id: each, folder_id: folder }) => {
+  return seen.flatMap(({ id: each, folder_id: folder }) => {
     const found = pinned.get(each) ?? loaded.get(each)
     return found
       ? [
@@ -75,12 +73,31 @@ export async function giveFile(
         ]
       : []
   })
+}
+
+/**
+ * Questions as a file. Those that the person may not see are left out.
+ * @param test that holds them, for a package of QTI
+ * @param pinned those that stay at a version in it
+ */
+export async function giveFile(
+  db: Db,
+  person: Person,
+  { questions, as }: z.infer<typeof giveRequest>,
+  test?: PortableTest,
+  pinned: ReadonlyMap<string, { question: Question }> = new Map(),
+): Promise<{ bytes: Buffer; type: string; name: string }> {
+  const outgoing = await outgoingFor(db, person, questions, pinned)
   const file = await writeFile(as, outgoing, async () => ({
-    ...(await besideOf(db, person, outgoing)),
+    ...(await besideOf(db, person, outgoing, test)),
     ...(test ? { test } : {}),
   }))
   if (!file) throw new Problem(422, 'format', 'Questions are not written in that format.')
-  return { bytes: Buffer.from(file.bytes), type: file.type, name: `${test ? 'quiz' : 'questions'}.${file.ending}` }
+  return {
+    bytes: Buffer.from(file.bytes.buffer, file.bytes.byteOffset, file.bytes.byteLength),
+    type: file.type,
+    name: `${test ? 'quiz' : 'questions'}.${file.ending}`,
+  }
 }
 
 /** What questions share, and all media that they and it name. */
@@ -88,12 +105,13 @@ async function besideOf(
   db: Db,
   person: Person,
   outgoing: readonly OutgoingQuestion[],
+  test: PortableTest | undefined,
 ): Promise<{ media: Map<string, Uint8Array>; stimuli: Map<string, Stimulus> }> {
   const found = await loadStimuli(db, person.school, [
     ...new Set(outgoing.flatMap(({ question }) => question.stimulus ?? [])),
   ])
   const stimuli = new Map([...found].map(([name, { stimulus }]) => [name, stimulus]))
-  return { stimuli, media: await mediaOf(db, person, [outgoing, [...stimuli]]) }
+  return { stimuli, media: await mediaOf(db, person, [outgoing, [...stimuli], test ?? null]) }
 }
 
 async function mediaOf(db: Db, person: Person, outgoing: unknown): Promise<Map<string, Uint8Array>> {

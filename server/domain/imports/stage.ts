@@ -3,7 +3,7 @@ import { mediaAddress, readFile, UnreadableFile, type BundleItem } from '../../.
 import type { Instant } from '../../../core/kit/time'
 import {
   kindOf,
-  plainText,
+  readingOf,
   question as questionSchema,
   questionFaults,
   type Question,
@@ -40,6 +40,8 @@ function checked(
     text.replace(mediaAddress, (whole, digest: string) => {
       const refusal = media.refused.get(digest)
       if (refusal) notes.push(`A picture, sound or film is left out: ${refusal}`)
+      else if (!media.addresses.has(digest))
+        notes.push('A picture, sound or film that it shows is not in the file, or cannot be read.')
       return media.addresses.get(digest) ?? whole
     }),
   )
@@ -162,12 +164,14 @@ async function fates(db: Db, person: Person, items: readonly BundleItem[]): Prom
       notes: item.notes,
       folder: item.folder,
       stimulus: item.stimulus,
+      proof: item.proof,
+      lost: item.lost,
       question,
     }
     if (!question) return { ...base, fate: 'broken', kind: null, title: '', key: '', existing: null }
     const about = {
       kind: question.kind,
-      title: plainText(question.stem).slice(0, 200),
+      title: readingOf(question).stem.slice(0, 200),
       key: kindOf(question.kind).keyText(question.body).slice(0, 200),
     }
     const existing = item.outsideId ? (knownAs.get(item.outsideId) ?? null) : null
@@ -204,7 +208,7 @@ async function stagedFrom(
   name: string,
   now: Instant,
 ): Promise<Staged> {
-  const bundle = readBundle(bytes, name)
+  const bundle = await readBundle(bytes, name)
   const [media, objectives] = [
     await addManyMedia(database, person, bundle.media, now),
     await objectiveNames(database, person.school),
@@ -225,12 +229,15 @@ async function stagedFrom(
       ),
     ),
   )
-  return { items, stimuli: Object.fromEntries(stimuli), tests: bundle.tests }
+  const tests = eachText(bundle.tests, (text) =>
+    text.replace(mediaAddress, (whole, digest: string) => media.addresses.get(digest) ?? whole),
+  )
+  return { items, stimuli: Object.fromEntries(stimuli), tests }
 }
 
-function readBundle(bytes: Uint8Array, name: string) {
+async function readBundle(bytes: Uint8Array, name: string) {
   try {
-    return readFile(bytes, name)
+    return await readFile(bytes, name)
   } catch (error) {
     if (error instanceof UnreadableFile) throw new Problem(422, 'file', error.message)
     throw error

@@ -1,7 +1,7 @@
 import type { ImportBatchRow, QuizRow } from '../../database/tables'
 import type { Instant } from '../../../core/kit/time'
 import { toJson, toSql } from '../../database/codec'
-import { inBatches } from '../../database/batches'
+import { inBatches, inLanes } from '../../database/batches'
 import type { Database, Db } from '../../database/database'
 import { writable } from '../bank/questions/access'
 import { insertQuestions, insertVersions, type NewQuestion } from '../bank/questions/rows'
@@ -95,7 +95,7 @@ async function addUnseen(
     .map((item) => placed(item, stimuli))
   const added: Added[] = []
   let stopped = false
-  await inBatches(fresh, atOnce, async (batchOf) => {
+  await inLanes(fresh, atOnce, 2, async (batchOf) => {
     if (stopped) return
     const part = batchOf.map((item) => ({ id: newId(), item }))
     const now = clock()

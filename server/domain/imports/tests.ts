@@ -11,8 +11,9 @@ import {
   type Row,
 } from '../../../core/quiz'
 import type { Instant } from '../../../core/kit/time'
-import type { PortableRow, PortableTest } from '../../../formats'
+import { textRow, type PortableRow, type PortableTest } from '../../../formats'
 import type { Db } from '../../database/database'
+import { cleanHtml } from '../bank/material/clean-html'
 import { loadQuestions } from '../bank/questions/questions'
 import { newId } from '../ids'
 import type { Person } from '../../people/people'
@@ -28,13 +29,16 @@ export const giveQuizRequest = z.strictObject({ as: formatOf('quiz') })
 export type Taken = ReadonlyMap<string, { id: string; points: number; stimulus: string | null }>
 
 function rowOf(row: PortableRow, taken: Taken): Row[] {
+  if (row.text !== undefined) return [newRow({ type: 'text', id: newId(), html: cleanHtml(row.text) })]
   const found = row.items.flatMap((item) => taken.get(item) ?? [])
   const [first] = found
   if (!first) return []
   const points = row.points ?? first.points
   const questions = found.map(({ id }) => id)
   if (row.items.length === 1)
-    return [newRow({ type: 'question', id: newId(), question: first.id, points, fixed: row.fixed })]
+    return [
+      newRow({ type: 'question', id: newId(), question: first.id, points, fixed: row.fixed, required: row.required }),
+    ]
   const draw = Math.min(row.draw, questions.length)
   if (row.together && first.stimulus !== null && found.every((each) => each.stimulus === first.stimulus))
     return [
@@ -67,13 +71,15 @@ export function quizFrom(test: PortableTest, taken: Taken): Quiz {
   const blank = newQuiz(test.title, newId())
   const sections = test.sections
     .map((section) => {
-      const { title, intro, order } = section
-      return newSection({ id: newId(), title, intro, order, rows: section.rows.flatMap((row) => rowOf(row, taken)) })
+      const { title, order, limit = null } = section
+      const rows = section.rows.flatMap((row) => rowOf(row, taken))
+      return newSection({ id: newId(), title, intro: cleanHtml(section.intro), order, limit, rows })
     })
-    .filter((section) => section.rows.length)
+    .filter((section) => section.rows.some(gives))
   return {
     content: {
       ...blank.content,
+      intro: cleanHtml(test.intro ?? ''),
       movement: test.movement,
       sections: sections.length ? sections : blank.content.sections,
     },
@@ -99,8 +105,9 @@ export async function makeQuizzes(
 /** A quiz's running order as a test of a file, its questions named by their ids. */
 export function portableTest(content: Content, rules: Pick<Quiz['rules'], 'limit' | 'atDeadline'>): PortableTest {
   const rowOut = (row: Row): PortableRow[] => {
+    if (row.type === 'text') return [textRow(row.html)]
     if (!gives(row)) return []
-    const base = { points: row.points, fixed: row.fixed }
+    const base = { points: row.points, fixed: row.fixed, required: row.required }
     if (row.type === 'question') return [{ ...base, items: [row.question], draw: 1, together: false, order: 'kept' }]
     return [
       {
@@ -114,6 +121,7 @@ export function portableTest(content: Content, rules: Pick<Quiz['rules'], 'limit
   }
   return {
     title: content.title,
+    intro: content.intro,
     limit: rules.limit,
     mayOverrun: rules.atDeadline === 'finish',
     // A section that is closed when it is left has no like there: within it students move freely.
@@ -123,6 +131,7 @@ export function portableTest(content: Content, rules: Pick<Quiz['rules'], 'limit
       title: section.title,
       intro: section.intro,
       order: section.order,
+      limit: section.limit,
       rows: section.rows.flatMap(rowOut),
     })),
   }

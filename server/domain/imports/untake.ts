@@ -161,8 +161,8 @@ export async function dropAbandoned(database: Database, now: Instant): Promise<n
 }
 
 const day = 24 * 60 * minute
-/** A file that nobody has taken in after a week is read again when it is wanted. */
-const stagedFor = 7 * day
+/** A file that nobody has taken in after a day is read again when it is wanted. */
+const stagedFor = day
 /** What was taken in can be taken back for so long. */
 const undoneFor = 90 * day
 

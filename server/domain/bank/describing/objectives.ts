@@ -3,7 +3,15 @@ import { z } from 'zod'
 import { id } from '../../../../core/question'
 import type { Instant } from '../../../../core/kit/time'
 import { UnreadableFile } from '../../../../formats'
-import { readObjectives, writeCase, writeObjectivesCsv, type PortableObjective } from '../../../../formats/objectives'
+import {
+  readObjectives,
+  writeCase,
+  writeObjectivesCsv,
+  type KeptObjective,
+  type PortableObjective,
+} from '../../../../formats/objectives'
+import { toJson } from '../../../database/codec'
+import { readOwn } from '../../../documents/read'
 import { inBatches } from '../../../database/batches'
 import { byKey } from '../../../database/by-key'
 import type { Database, Db } from '../../../database/database'
@@ -296,7 +304,7 @@ function placedIn(read: readonly PortableObjective[], find: Awaited<ReturnType<t
 /** Parents come before their children. */
 async function insertObjectives(db: Db, school: string, placed: readonly Placed[]): Promise<void> {
   if (!placed.length) return
-  await db.run('INSERT INTO objective (id, school_id, parent_id, code, title, essential, outside_id) VALUES ?', [
+  await db.run('INSERT INTO objective (id, school_id, parent_id, code, title, essential, outside_id, kept) VALUES ?', [
     placed.map(({ id: made, parent, each }) => [
       made,
       school,
@@ -305,6 +313,7 @@ async function insertObjectives(db: Db, school: string, placed: readonly Placed[
       each.title,
       each.essential,
       outsideName(each),
+      each.kept ? toJson(each.kept) : null,
     ]),
   ])
 }
@@ -317,17 +326,22 @@ async function changeObjectives(db: Db, placed: readonly Placed[]): Promise<void
       'id',
       placed.map((each) => [each.id, pick(each)] as const),
     )
-  const [parent, code, title, essential, outside] = [
+  const [parent, code, title, essential, outside, kept] = [
     column((each) => each.parent),
     column(({ each }) => each.code),
     column(({ each }) => each.title),
     column(({ each }) => each.essential),
     column(({ each }) => outsideName(each)),
+    column(({ each }) => (each.kept ? toJson(each.kept) : null)),
   ]
   await db.run(
     `UPDATE objective SET parent_id = ${parent.sql}, code = ${code.sql}, title = ${title.sql},
-      essential = GREATEST(essential, ${essential.sql}), outside_id = COALESCE(outside_id, ${outside.sql}) WHERE id IN (?)`,
-    [...[parent, code, title, essential, outside].flatMap(({ values }) => values), placed.map(({ id: made }) => made)],
+      essential = GREATEST(essential, ${essential.sql}), outside_id = COALESCE(outside_id, ${outside.sql}),
+      kept = COALESCE(${kept.sql}, kept) WHERE id IN (?)`,
+    [
+      ...[parent, code, title, essential, outside, kept].flatMap(({ values }) => values),
+      placed.map(({ id: made }) => made),
+    ],
   )
 }
 
@@ -387,16 +401,19 @@ export async function giveObjectives(
 ): Promise<{ text: string; type: string; name: string }> {
   const [all, outside, school] = [
     await listObjectives(db, person),
-    await db.rows<Pick<ObjectiveRow, 'id' | 'outside_id'>>('SELECT id, outside_id FROM objective WHERE school_id = ?', [
-      person.school,
-    ]),
+    await db.rows<Pick<ObjectiveRow, 'id' | 'outside_id' | 'kept'>>(
+      'SELECT id, outside_id, kept FROM objective WHERE school_id = ?',
+      [person.school],
+    ),
     await db.one<Pick<SchoolRow, 'name'>>('SELECT name FROM school WHERE id = ?', [person.school]),
   ]
   const outsideOf = new Map(outside.map((row) => [row.id, row.outside_id]))
+  const keptOf = new Map(outside.map((row) => [row.id, row.kept]))
   const codeOf = new Map(all.map((each) => [each.id, each.code || each.id]))
   const nameOf = (each: string) => (as === 'csv' ? codeOf.get(each)! : (outsideOf.get(each) ?? each))
   const portable = all.map((each): PortableObjective => ({
     name: nameOf(each.id),
+    ...(as === 'case' && keptOf.get(each.id) ? { kept: readOwn<KeptObjective>(keptOf.get(each.id)!) } : {}),
     parent: each.parent && nameOf(each.parent),
     code: as === 'csv' ? codeOf.get(each.id)! : each.code,
     title: each.title,

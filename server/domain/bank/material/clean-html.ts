@@ -11,8 +11,13 @@ const maths = 'data-latex'
 const longestMaths = 2000
 const mediaTags = new Set(['img', 'audio', 'video'])
 
+/** Nothing but words and paragraphs without attributes: what cleaning would give back as it is. */
+const wordsInParagraphs = /^(?:[^<>&]*|(?:<p>[^<>&]*<\/p>)*)$/
+
 /** HTML from people, cleaned by core's allow-list. Rendered maths is dropped: it is made anew from its TeX. */
 export function cleanHtml(source: string): string {
+  // Words alone, and paragraphs of nothing else, hold nothing that could be cleaned.
+  if (wordsInParagraphs.test(source)) return source
   const cleaned = sanitize(source, {
     allowedTags: [...allowedTags],
     allowedAttributes: Object.fromEntries(Object.entries(allowedAttributes).map(([tag, names]) => [tag, [...names]])),
@@ -39,6 +44,7 @@ export function safeHtml(source: string): string {
 
 /** Fills each piece of maths with KaTeX's HTML and MathML. @throws Problem when TeX cannot be read */
 export function renderMaths(source: string): string {
+  if (!source.includes(maths)) return source
   return withSpans(source, maths, ({ mark: tex, opening, inside }) => {
     if (inside !== '') return `${opening}${inside}</span>`
     // A computation is filled in on each paper; its maths is rendered then.

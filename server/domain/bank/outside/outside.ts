@@ -131,7 +131,7 @@ export async function syncBank(
   const row = await loadBank(database, person, bank)
   const delivery = await keeper.deliver(bank, person.school)
   if (!delivery) throw new Problem(409, 'grant', 'This bank is not granted to the school now. Ask for it.')
-  const read = readFile(delivery.file, delivery.fileName).items
+  const read = (await readFile(delivery.file, delivery.fileName)).items
   const items = delivery.items.flatMap((each, i) =>
     read[i]?.question
       ? [
