@@ -28,6 +28,7 @@ export const questionRoutes = {
   doubts: route<typeof import('~~/server/api/questions/doubts.get')>('GET', 'questions/doubts'),
   search: route<typeof import('~~/server/api/questions/index.get')>('GET', 'questions'),
   add: route<typeof import('~~/server/api/questions/index.post')>('POST', 'questions'),
+  unseen: route<typeof import('~~/server/api/questions/unseen.post')>('POST', 'questions/unseen'),
   near: route<typeof import('~~/server/api/questions/near.get')>('GET', 'questions/near'),
   preview: route<typeof import('~~/server/api/questions/preview.post')>('POST', 'questions/preview'),
 }

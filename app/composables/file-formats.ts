@@ -4,8 +4,8 @@ import { fileRoutes } from '~/client/files'
 /** The formats in which files are read and written, as options to choose from. */
 export function useFileFormats() {
   const { state } = useAsyncState(() => fileRoutes.formats(), { read: [], questions: [], quiz: [] })
-  const options = (formats: { name: string; label: string }[]) =>
-    formats.map(({ name, label }) => ({ value: name, label }))
+  const options = (formats: { name: string; label: string; whole: boolean }[]) =>
+    formats.map(({ name, label, whole }) => ({ value: name, label, whole }))
   return {
     questions: computed(() => options(state.value.questions)),
     quiz: computed(() => options(state.value.quiz)),

@@ -15,6 +15,8 @@ const item = (fate: Fate, i: number) => ({
   key: 'a',
   existing: null,
   stimulus: null,
+  proof: null,
+  lost: [],
 })
 
 /** A server that takes one item each time it is asked how far it is. */

@@ -1,6 +1,6 @@
 import { importRoutes } from '~/client/imports'
 import { useTimeoutPoll } from '@vueuse/core'
-import type { Batch, Fate } from '~~/server/domain/imports/batch'
+import type { Batch, Fate, StagedLine } from '~~/server/domain/imports/batch'
 
 export const fateWords: Record<Fate, string> = {
   new: 'new',
@@ -9,6 +9,10 @@ export const fateWords: Record<Fate, string> = {
   broken: 'cannot be read',
   near: 'like one in the bank',
 }
+
+/** What is looked at before it is taken: it would be scored otherwise here, or nobody can tell, or words of it are missing. */
+export const waits = ({ proof, lost }: Pick<StagedLine, 'proof' | 'lost'>): boolean =>
+  (proof !== null && proof.state !== 'proven') || lost.length > 0
 
 /** Bringing questions in: staged, looked at, taken in one go, and taken back. */
 export function useImport() {
@@ -24,7 +28,9 @@ export function useImport() {
     await act(async () => {
       batch.value = await importRoutes.stage({ body: file, query: { name } })
       chosen.value = new Set(
-        batch.value.items.flatMap((item, i) => (item.fate === 'new' || item.fate === 'changed' ? [i] : [])),
+        batch.value.items.flatMap((item, i) =>
+          (item.fate === 'new' || item.fate === 'changed') && !waits(item) ? [i] : [],
+        ),
       )
       quizzes.value = new Set(batch.value.tests.map((_, i) => i))
     })

@@ -10,21 +10,14 @@ const { chosen, folders, objectives } = defineProps<{
 }>()
 const emit = defineEmits<{ done: []; none: [] }>()
 const tag = ref('')
-const { act, problem: refused } = useAct()
 const { problem, change: changeMany } = useChangeMany(() => {
   emit('done')
 })
 const change = (by: Parameters<typeof changeMany>[1], words: string) => changeMany(chosen, by, words)
-function download(as: string) {
-  return act(async () => {
-    await downloadFile('questions/file', { questions: chosen, as })
-  })
-}
 const places = computed(() => [
   { value: '', label: 'no folder' },
   ...folders.map(({ id, name }) => ({ value: id, label: name })),
 ])
-const { questions: fileKinds } = useFileFormats()
 function addTag() {
   void change({ do: 'tag', add: [tag.value.trim()], remove: [] }, `Tagged “${tag.value.trim()}”`)
   tag.value = ''
@@ -79,9 +72,9 @@ function addTag() {
       >
         Shuffle answers for good
       </button>
-      <PickMenu up words="Download as" :options="fileKinds" @pick="download" />
+      <DownloadMenu what="questions" :questions="chosen" />
       <button type="button" class="btn btn-quiet" @click="emit('none')">Choose none</button>
     </div>
-    <ProblemNote class="mt-2" :words="problem || refused" />
+    <ProblemNote class="mt-2" :words="problem" />
   </section>
 </template>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { kindLabels } from '~~/core/question/kinds'
-import type { Fate } from '~~/server/domain/imports/batch'
+import type { Fate, StagedLine } from '~~/server/domain/imports/batch'
 
 /** What would come in, item by item; which of it is taken; how far it is; and the way back. */
 const { flow } = defineProps<{ flow: ReturnType<typeof useImport> }>()
@@ -11,6 +11,19 @@ function toggleQuiz(index: number) {
   quizzes.value = next
 }
 const only = ref<Fate | null>(null)
+const proofWords = { proven: 'proven', differs: 'differs', open: 'not proven' } as const
+type State = keyof typeof proofWords
+const onlyProof = ref<State | null>(null)
+const isShown = (item: StagedLine) =>
+  (!only.value || item.fate === only.value) && (!onlyProof.value || item.proof?.state === onlyProof.value)
+/** How many of the file's items are scored here as the file scores them. */
+const proofs = computed(() => {
+  const items = batch.value?.items.filter((item) => item.proof) ?? []
+  return (Object.keys(proofWords) as State[])
+    .map((state) => ({ state, n: items.filter((item) => item.proof?.state === state).length }))
+    .filter(({ n }) => n)
+})
+const waiting = computed(() => batch.value?.items.filter((item) => item.fate !== 'broken' && waits(item)).length ?? 0)
 const counts = computed(() =>
   Object.entries(fateWords)
     .map(([fate, words]) => ({
@@ -24,11 +37,17 @@ const shown = computed(
   () =>
     batch.value?.items
       .map((item, index) => ({ item, index }))
-      .filter(({ item }) => !only.value || item.fate === only.value)
+      .filter(({ item }) => isShown(item))
       .slice(0, 300) ?? [],
 )
-const hidden = computed(
-  () => (batch.value?.items.filter((item) => !only.value || item.fate === only.value).length ?? 0) - shown.value.length,
+const hidden = computed(() => (batch.value?.items.filter(isShown).length ?? 0) - shown.value.length)
+/** One is open at a time. */
+const opened = ref<number | null>(null)
+watch(
+  () => batch.value?.id,
+  () => {
+    opened.value = null
+  },
 )
 function toggle(index: number) {
   const next = new Set(chosen.value)
@@ -38,13 +57,14 @@ function toggle(index: number) {
 function all(on: boolean) {
   const next = new Set(chosen.value)
   batch.value?.items.forEach((item, index) => {
-    if ((!only.value || item.fate === only.value) && item.fate !== 'broken') {
+    if (isShown(item) && item.fate !== 'broken') {
       if (on) next.add(index)
       else next.delete(index)
     }
   })
   chosen.value = next
 }
+const proofTones: Record<State, string> = { proven: 'text-green', differs: 'text-amber', open: 'text-amber' }
 const tones: Record<Fate, string> = {
   new: 'text-green',
   changed: 'text-petrol',
@@ -101,6 +121,25 @@ const tones: Record<Fate, string> = {
         <p v-for="note in test.notes" :key="note" class="ml-6 text-label text-amber">{{ note }}</p>
       </li>
     </ul>
+    <div v-if="proofs.length" class="mb-3 border-y border-rule bg-sheet px-3 py-2">
+      <p class="flex flex-wrap items-center gap-2">
+        <span>Scored both ways, by the file’s own rules and as here, over the same answers:</span>
+        <button
+          v-for="{ state, n } in proofs"
+          :key="state"
+          type="button"
+          class="tag"
+          :aria-pressed="onlyProof === state"
+          @click="onlyProof = onlyProof === state ? null : state"
+        >
+          {{ n }} {{ state === 'differs' && n > 1 ? 'differ' : proofWords[state] }}
+        </button>
+      </p>
+      <p v-if="waiting && batch.state === 'staged'" class="mt-1 text-label text-amber">
+        {{ waiting === 1 ? 'One waits' : `${waiting} wait` }} for you to decide: tick what you want as it is scored
+        here.
+      </p>
+    </div>
     <div class="flex flex-wrap items-center gap-2">
       <button type="button" class="tag" :aria-pressed="only === null" @click="only = null">
         all {{ batch.items.length }}
@@ -138,13 +177,42 @@ const tones: Record<Fate, string> = {
               >{{ kindLabels[item.kind] }}</span
             ><span v-if="item.key" class="line-clamp-1">Key {{ item.key }}</span
             ><span v-if="item.folder.length">{{ item.folder.join(' / ') }}</span
+            ><span v-if="item.proof" class="font-semibold" :class="proofTones[item.proof.state]">{{
+              proofWords[item.proof.state]
+            }}</span
             ><span>{{ item.place }}</span
+            ><button
+              v-if="item.fate !== 'broken' && batch.state !== 'undone'"
+              type="button"
+              class="link"
+              :aria-expanded="opened === index"
+              :aria-label="`${opened === index ? 'Close' : 'Open'} ${item.title || item.place}`"
+              @click="opened = opened === index ? null : index"
+            >
+              {{ opened === index ? 'close it' : 'open it' }}</button
             ><NuxtLink v-if="item.existing" class="link" :to="`/bank/${item.existing}`" target="_blank"
               >look at the one in the bank</NuxtLink
             >
           </p>
           <p v-if="item.problem" class="text-label text-red">{{ item.problem }}</p>
+          <p v-if="item.proof?.state === 'differs'" class="note-look mt-1">
+            {{
+              item.proof.example.answer === null
+                ? 'Where nothing is answered'
+                : `For the answer “${item.proof.example.answer}”`
+            }}
+            the file gives <strong>{{ item.proof.example.file }}</strong>; here it earns
+            <strong>{{ item.proof.example.here }}</strong>.
+          </p>
+          <p v-else-if="item.proof?.state === 'open'" class="text-label text-amber">
+            Whether it is scored as in the file is not known. {{ item.proof.reason }}
+          </p>
+          <p v-if="item.lost.length" class="text-label text-amber">
+            Words of the file that are not in it: {{ item.lost.slice(0, 12).join(', ')
+            }}{{ item.lost.length > 12 ? ` and ${item.lost.length - 12} more` : '' }}.
+          </p>
           <p v-for="note in item.notes" :key="note" class="text-label text-amber">{{ note }}</p>
+          <StagedLook v-if="opened === index" :batch="batch.id" :index="index" />
         </div>
       </li>
     </ul>

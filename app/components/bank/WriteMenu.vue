@@ -13,6 +13,7 @@ const words: Record<keyof typeof kindLabels, string> = {
   gaps: 'words, numbers or lists in a text',
   matching: 'what goes with what',
   sorting: 'things into groups',
+  grid: 'boxes to tick in rows',
   ordering: 'steps into order',
   spot: 'a place marked on it',
   written: 'some lines, marked along a rubric',

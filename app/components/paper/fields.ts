@@ -71,6 +71,12 @@ export const fields: Record<SealedBody['asks'], Field> = {
     says: 'pair',
     answer: (said: Record<string, string>) => (Object.keys(said).length ? { pairs: said } : null),
   },
+  grid: {
+    ...lazy(() => import('./GridField.vue')),
+    takes: (context) => ({ ...place(context), ticks: context.answer?.ticks ?? {} }),
+    says: 'tick',
+    answer: (said: Record<string, string[]>) => (Object.keys(said).length ? { ticks: said } : null),
+  },
   order: {
     ...lazy(() => import('./OrderField.vue')),
     takes: (context) => ({ ...unnamed(context), order: context.answer?.order ?? null }),

@@ -6,6 +6,7 @@ export interface Response {
   text?: string
   gaps?: Record<string, string>
   pairs?: Record<string, string>
+  ticks?: Record<string, string[]>
   order?: string[]
   points?: Point[]
   sound?: string

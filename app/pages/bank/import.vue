@@ -23,8 +23,9 @@ const { endings } = useFileFormats()
     <p class="text-label"><NuxtLink class="link" to="/bank">Bank</NuxtLink></p>
     <h1 class="mt-1 text-3xl">Bring questions in</h1>
     <p class="mt-2 text-soft">
-      From a QTI package or item (2.1, 2.2, 3.0), CSV, Thistle’s JSON, or Markdown. What would come is shown first;
-      nothing is in the bank until you say so, and all of it can be taken back.
+      From a QTI package or item (1.2 to 3.0), a spreadsheet, CSV, a document, Markdown, or Thistle’s JSON. What would
+      come is shown first, and whether it is scored as the file scores it; nothing is in the bank until you say so, and
+      all of it can be taken back.
     </p>
     <label
       class="mt-4 flex cursor-pointer flex-col items-center gap-2 border border-dashed px-6 py-10 text-center focus-within:outline-2 focus-within:outline-bloom"
@@ -47,7 +48,10 @@ const { endings } = useFileFormats()
       />
     </label>
     <p class="mt-2 text-label">
-      <a class="link" href="/api/files/template">Template for CSV</a> ·
+      Templates:
+      <template v-for="as in ['csv', 'xlsx', 'ods']" :key="as"
+        ><a class="link" :href="`/api/files/template?as=${as}`">{{ as.toUpperCase() }}</a> ·
+      </template>
       <a class="link" href="/api/files/schema">JSON Schema</a> ·
       <NuxtLink class="link" to="/bank/paste">type or paste questions</NuxtLink>
     </p>

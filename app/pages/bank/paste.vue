@@ -52,6 +52,27 @@ onBeforeUnmount(() => {
 })
 watch(text, useDebounceFn(look, 250))
 onMounted(look)
+/** Markup that says more than its words: lists, tables, something bold. */
+const isLaidOut = (html: string) => /<(?:li|table|strong|b|h[1-6])[\s>]/i.test(html)
+const pasted = ref<string[]>([])
+/** What comes out of a word processor is turned into plain text where it was pasted. */
+async function paste(event: ClipboardEvent) {
+  const html = event.clipboardData?.getData('text/html') ?? ''
+  if (!isLaidOut(html)) return
+  event.preventDefault()
+  const field = event.target as HTMLTextAreaElement
+  const [from, to] = [field.selectionStart, field.selectionEnd]
+  const plain = event.clipboardData!.getData('text/plain')
+  let said = plain
+  try {
+    const { text: found, problems } = await importRoutes.pasted({ body: { html } })
+    pasted.value = problems
+    if (found) said = `${found.trim()}\n`
+  } catch (error) {
+    problem.value = sentenceOf(error)
+  }
+  text.value = text.value.slice(0, from) + said + text.value.slice(to)
+}
 const bring = () => flow.stage(new Blob([text.value]), 'typed.md')
 const readable = computed(() => looked.value.filter((each) => each.question).length)
 </script>
@@ -75,8 +96,18 @@ const readable = computed(() => looked.value.filter((each) => each.question).len
             class="field min-h-[28rem] font-mono text-label"
             spellcheck="true"
             maxlength="500000"
+            @paste="paste"
           />
         </LabelledField>
+        <div v-if="pasted.length" class="note-look mt-2" role="status">
+          <p>Of what was pasted, this could not be understood:</p>
+          <ul class="list-disc pl-5">
+            <li v-for="words in pasted" :key="words">{{ words }}</li>
+          </ul>
+        </div>
+        <p class="mt-2 text-small text-soft">
+          Paste out of a word processor as well: a list with the right option in bold or ticked becomes a question.
+        </p>
         <dl class="mt-3 grid grid-cols-[auto_1fr] gap-x-4 gap-y-0.5 text-small text-soft">
           <dt><code>---</code></dt>
           <dd>parts two questions</dd>

@@ -10,7 +10,6 @@ const setBody = (values: object) => emit('update:body', values)
 const preset = computed(() => kind === 'trueFalse' || kind === 'yesNo')
 const options = computed(() => body.options as EditedOption[])
 const mode = computed(() => (kind !== 'choices' ? 'one' : body.rule === 'credits' ? 'credits' : 'several'))
-const number = (event: Event) => Number((event.target as HTMLInputElement).value)
 </script>
 
 <template>
@@ -28,27 +27,7 @@ const number = (event: Event) => Number((event.target as HTMLInputElement).value
           <option value="credits">credits per option</option>
         </select>
       </label>
-      <template v-if="body.rule === 'credits'">
-        <label class="text-note text-soft"
-          >at least<input
-            class="field block w-20! py-1"
-            type="number"
-            max="0"
-            step="0.5"
-            :value="body.lower"
-            @input="setBody({ lower: number($event) })"
-        /></label>
-        <label class="text-note text-soft"
-          >at most<input
-            class="field block w-20! py-1"
-            type="number"
-            min="0"
-            step="0.5"
-            :value="body.upper ?? ''"
-            placeholder="all"
-            @input="setBody({ upper: ($event.target as HTMLInputElement).value === '' ? null : number($event) })"
-        /></label>
-      </template>
+      <BoundsFields v-if="body.rule === 'credits'" :bounds="body" @change="setBody" />
       <TickBox
         class="pb-1.5"
         :model-value="body.tellHowMany"

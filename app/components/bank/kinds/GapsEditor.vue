@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import type { KindName } from '~~/core/question'
+import { escapeHtml } from '~~/core/kit/escape'
+import { plainText, type KindName } from '~~/core/question'
 import type { ChoiceBody } from '~~/core/question/kinds/choice'
 import { gapsMarked, type Gap, type GapsBody } from '~~/core/question/kinds/gaps'
 import type { NumberBody } from '~~/core/question/kinds/number'
@@ -28,7 +29,7 @@ const bodies = {
   }),
   list: (word: string): ChoiceBody => ({
     options: [
-      { id: 'a', html: word, comment: '', fixed: false, credit: 1 },
+      { id: 'a', html: escapeHtml(word), comment: '', fixed: false, credit: 1 },
       { id: 'b', html: '', comment: '', fixed: false, credit: 0 },
     ],
     inOrder: false,
@@ -42,21 +43,26 @@ const wordOf = (gap: Gap) =>
     ? gap.body.answers[0]?.value
     : gap.as === 'text'
       ? gap.body.answers[0]?.text
-      : gap.body.options.find((option) => option.credit === 1)?.html) ?? ''
+      : plainText(gap.body.options.find((option) => option.credit === 1)?.html ?? '')) ?? ''
 
 /** Gaps follow the marks in the text: a new mark makes one, a mark taken away takes its gap along. */
 function setText(text: string) {
   const marked = gapsMarked(text)
-  const words = new Map([...text.matchAll(/data-gap="([^"]*)"[^>]*>([^<]*)</g)].map((mark) => [mark[1]!, mark[2]!]))
+  const marks = new DOMParser().parseFromString(text, 'text/html').querySelectorAll('[data-gap]')
+  const words = new Map([...marks].map((mark) => [mark.getAttribute('data-gap')!, mark.textContent ?? '']))
   const gaps = marked.map(
     (id) =>
       body.gaps.find((gap) => gap.id === id) ??
       made(id, /^-?\d+(\.\d+)?$/.test(words.get(id) ?? '') ? 'number' : 'text', words.get(id) ?? ''),
   )
-  emit('update:body', { text, gaps })
+  emit('update:body', { ...body, text, gaps })
 }
 const setGap = (id: string, gap: Gap) =>
   emit('update:body', { ...body, gaps: body.gaps.map((each) => (each.id === id ? gap : each)) })
+const rules = [
+  ['share', 'a share for every gap that is right'],
+  ['all', 'everything when all gaps are right, else nothing'],
+] as const
 </script>
 
 <template>
@@ -65,6 +71,12 @@ const setGap = (id: string, gap: Gap) =>
       <span class="label mb-1">Text. Mark a word and press “Gap” to make it one.</span>
       <RichText gaps label="Text with gaps" :model-value="body.text" @update:model-value="setText" />
     </div>
+    <EarnsSelect
+      v-if="body.gaps.length > 1"
+      :rule="body.rule"
+      :rules="rules"
+      @update:rule="emit('update:body', { ...body, rule: $event })"
+    />
     <fieldset v-for="(gap, index) in body.gaps" :key="gap.id" class="border-l-4 border-rule pl-4">
       <legend class="small-head">Gap {{ index + 1 }}</legend>
       <div class="mb-2 mt-1 flex flex-wrap gap-4">
@@ -85,13 +97,13 @@ const setGap = (id: string, gap: Gap) =>
             <option value="list">a choice from a list</option>
           </select>
         </label>
-        <label class="text-note text-soft"
+        <label v-if="body.rule === 'share'" class="text-note text-soft"
           >Counts<input
             class="field block w-20! py-1"
             type="number"
-            min="0.5"
+            min="0.01"
             max="100"
-            step="0.5"
+            step="any"
             :value="gap.weight"
             @change="setGap(gap.id, { ...gap, weight: Number(($event.target as HTMLInputElement).value) || 1 })"
         /></label>

@@ -15,12 +15,20 @@ const nears: Record<Nearness['by'], Nearness> = {
   relative: { by: 'relative', tolerance: '0.02' },
   figures: { by: 'figures', digits: 3 },
   decimals: { by: 'decimals', digits: 1 },
+  between: { by: 'between', below: '0', above: '0', open: 'none' },
 }
 const nearWords = {
   absolute: 'within ±',
   relative: 'within a share of',
   figures: 'equal to significant figures:',
   decimals: 'equal to decimals:',
+  between: 'between two bounds',
+}
+const openWords = {
+  none: 'both count',
+  below: 'the lower does not',
+  above: 'the upper does not',
+  both: 'neither counts',
 }
 const value = (event: Event) => (event.target as HTMLInputElement).value
 </script>
@@ -62,6 +70,26 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
           inputmode="decimal"
           @input="setAnswer(index, { near: { ...answer.near, tolerance: value($event) } as Nearness })"
       /></label>
+      <template v-else-if="answer.near.by === 'between'">
+        <label v-for="side in ['below', 'above'] as const" :key="side" class="text-note text-soft"
+          >{{ side === 'below' ? 'Down by' : 'Up by'
+          }}<input
+            class="field block w-24! py-1"
+            :value="answer.near[side] ?? ''"
+            inputmode="decimal"
+            placeholder="any"
+            @input="setAnswer(index, { near: { ...answer.near, [side]: value($event).trim() || null } as Nearness })"
+        /></label>
+        <label class="text-note text-soft"
+          >The bounds themselves<select
+            class="field block py-1"
+            :value="answer.near.open"
+            @change="setAnswer(index, { near: { ...answer.near, open: value($event) } as Nearness })"
+          >
+            <option v-for="(words, open) in openWords" :key="open" :value="open">{{ words }}</option>
+          </select></label
+        >
+      </template>
       <label v-else class="text-note text-soft"
         >Digits<input
           class="field block w-20! py-1"

@@ -35,6 +35,7 @@ const setComment = (id: string, comment: string) =>
           @change="set({ rule: ($event.target as HTMLSelectElement).value as OrderingBody['rule'] })"
         >
           <option value="exact">only the whole order is right</option>
+          <option value="places">lines in their right places</option>
           <option value="neighbours">right neighbours</option>
           <option value="moves">longest part that is in order</option>
         </select></label

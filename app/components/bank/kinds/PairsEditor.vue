@@ -1,16 +1,18 @@
 <script setup lang="ts">
 import type { KindName } from '~~/core/question'
 import { plainText } from '~~/core/question/allowed-html'
-import type { PairsBody } from '~~/core/question/kinds/pairs'
+import { creditsKept } from '~~/core/question/kinds/credits'
+import { allCredits, byCredits, placedAt, type Item, type PairsBody } from '~~/core/question/kinds/pairs-score'
+import type { CreditRow } from './CreditTable.vue'
 
 /** Matching: what goes with what. Sorting: things and the groups that they belong to. */
 const { body, kind } = defineProps<{ body: PairsBody; kind: KindName }>()
 const sorting = computed(() => kind === 'sorting')
 const emit = defineEmits<{ 'update:body': [PairsBody] }>()
-type Item = PairsBody['items'][number]
 const set = (values: Partial<PairsBody>) => emit('update:body', { ...body, ...values })
 const setItem = (id: string, values: Partial<Item>) =>
   set({ items: body.items.map((item) => (item.id === id ? { ...item, ...values } : item)) })
+const setCredits = (id: string, credits: Record<string, number>) => setItem(id, { credits })
 const words = (html: string, index: number) =>
   plainText(html).slice(0, 50) || `${sorting.value ? 'Group' : 'Partner'} ${index + 1}`
 const target = (event: Event) => (event.target as HTMLSelectElement).value || null
@@ -26,10 +28,31 @@ function setItems(items: Item[]) {
     (id) => !body.targets.some((each) => each.id === id),
   )!
   set({
-    items: items.map((item) => (item === added ? { ...item, target: partner } : item)),
+    items: items.map((item) => (item === added ? placedAt(body, item, partner) : item)),
     targets: [...body.targets, { id: partner, html: '' }],
   })
 }
+/** A place that is gone takes what was said of it along. */
+const setTargets = (targets: PairsBody['targets']) =>
+  set({
+    targets,
+    items: body.items.map((item) => creditsKept(item, (place) => targets.some(({ id }) => id === place))),
+  })
+const rules = [
+  ['share', 'a share for every pair that is right'],
+  ['all', 'everything when all pairs are right, else nothing'],
+  ['credits', 'what each of its pairs adds'],
+] as const
+const setRule = (rule: PairsBody['rule']) => set(rule === 'credits' ? byCredits(body) : { rule })
+const rows = computed<CreditRow[]>(() =>
+  body.items.map((item, i) => ({
+    id: item.id,
+    words: plainText(item.html) || `${sorting.value ? 'Thing' : 'Left entry'} ${i + 1}`,
+    credits: item.credits ?? {},
+    right: item.target === null ? [] : [item.target],
+  })),
+)
+const columns = computed(() => body.targets.map(({ id, html }, i) => ({ id, words: words(html, i) })))
 </script>
 
 <template>
@@ -43,7 +66,7 @@ function setItems(items: Item[]) {
         :name="sorting ? 'Group' : 'Partner'"
         :most="40"
         :make="(id) => ({ id, html: '' })"
-        @change="set({ targets: $event })"
+        @change="setTargets"
       />
     </fieldset>
     <fieldset>
@@ -63,7 +86,7 @@ function setItems(items: Item[]) {
               class="field inline-block w-auto! max-w-[min(16rem,55vw)] py-0.5!"
               :aria-label="`${sorting ? 'Group' : 'Partner'} of entry ${index + 1}`"
               :value="entry.target ?? ''"
-              @change="setItem(entry.id, { target: target($event) })"
+              @change="setItem(entry.id, placedAt(body, entry, target($event)))"
             >
               <option value="">{{ sorting ? 'no group' : 'nothing' }}</option>
               <option v-for="(each, at) in body.targets" :key="each.id" :value="each.id">
@@ -71,6 +94,18 @@ function setItems(items: Item[]) {
               </option>
             </select>
           </label>
+          <label v-if="body.rule === 'share'" class="text-note text-soft"
+            >counts
+            <input
+              class="field inline-block w-16! py-0.5!"
+              type="number"
+              min="0.01"
+              max="100"
+              step="any"
+              :aria-label="`What the pair of entry ${index + 1} counts`"
+              :value="entry.weight ?? 1"
+              @change="setItem(entry.id, { weight: Number(($event.target as HTMLInputElement).value) || 1 })"
+          /></label>
           <CommentField
             class="min-w-40 grow"
             :label="`Comment when entry ${index + 1} is placed wrongly`"
@@ -81,18 +116,24 @@ function setItems(items: Item[]) {
         </div>
       </EntryList>
     </fieldset>
-    <label class="text-note text-soft"
-      >A wrong pair takes away
-      <select
-        class="field inline-block w-auto! py-1"
-        :value="body.wrongCost"
-        @change="set({ wrongCost: Number(($event.target as HTMLSelectElement).value) })"
-      >
-        <option :value="0">nothing</option>
-        <option :value="0.25">a quarter of a right one</option>
-        <option :value="0.5">half of a right one</option>
-        <option :value="1">as much as a right one earns</option>
-      </select>
-    </label>
+    <div class="flex flex-wrap gap-4">
+      <EarnsSelect :rule="body.rule" :rules="rules" @update:rule="setRule" />
+      <WrongCostSelect
+        v-if="body.rule === 'share'"
+        thing="pair"
+        :cost="body.wrongCost"
+        @update:cost="set({ wrongCost: $event })"
+      />
+      <CreditTable
+        v-if="body.rule === 'credits'"
+        thing="pair"
+        :rows="rows"
+        :columns="columns"
+        :rules="body"
+        :all="allCredits(body)"
+        @rules="set"
+        @credits="setCredits"
+      />
+    </div>
   </div>
 </template>

@@ -20,6 +20,13 @@ let from: Point | null = null
 const set = (values: Partial<SpotBody>) => emit('update:body', { ...body, ...values })
 const setRegion = (id: string, values: Partial<Region>) =>
   set({ regions: body.regions.map((region) => (region.id === id ? { ...region, ...values } : region)) })
+/** Left empty, a region earns everything or is a miss; rings and graded places say what they earn. */
+function setCredit({ id }: Region, percent: string) {
+  const { credit: _credit, ...rest } = body.regions.find((region) => region.id === id)!
+  const typed = Math.max(-100, Math.min(100, Math.round(Number(percent))))
+  const next: Region = percent.trim() === '' || Number.isNaN(typed) ? rest : { ...rest, credit: typed / 100 }
+  set({ regions: body.regions.map((region) => (region.id === id ? next : region)) })
+}
 function addRegion(shape: Shape) {
   const id = Array.from({ length: 60 }, (_, i) => `r${i + 1}`).find(
     (each) => !body.regions.some((region) => region.id === each),
@@ -112,6 +119,10 @@ function draw(is: Shape['is']) {
   tool.value = is
   corners.value = []
 }
+const rules = [
+  ['share', 'a share for every place'],
+  ['all', 'everything when all are right, else nothing'],
+] as const
 </script>
 
 <template>
@@ -246,6 +257,16 @@ function draw(is: Shape['is']) {
             >{{ index + 1 }} is right</TickBox
           >
           <label class="text-note text-soft"
+            >Earns %<input
+              class="field block w-20! py-1"
+              type="number"
+              min="-100"
+              max="100"
+              :placeholder="region.right ? '100' : 'a miss'"
+              :value="region.credit === undefined ? '' : Math.round(region.credit * 100)"
+              @change="setCredit(region, ($event.target as HTMLInputElement).value)"
+          /></label>
+          <label class="text-note text-soft"
             >Name<input
               class="field block w-40! py-1"
               maxlength="80"
@@ -292,17 +313,13 @@ function draw(is: Shape['is']) {
             :value="body.spots"
             @input="set({ spots: Number(($event.target as HTMLInputElement).value) || 1 })"
         /></label>
-        <label class="text-note text-soft"
-          >A wrong place takes away<select
-            class="field block py-1"
-            :value="body.wrongCost"
-            @change="set({ wrongCost: Number(($event.target as HTMLSelectElement).value) })"
-          >
-            <option :value="0">nothing</option>
-            <option :value="0.5">half of a right one</option>
-            <option :value="1">as much as a right one earns</option>
-          </select></label
-        >
+        <EarnsSelect v-if="body.spots > 1" :rule="body.rule" :rules="rules" @update:rule="set({ rule: $event })" />
+        <WrongCostSelect
+          v-if="body.rule === 'share' || body.spots === 1"
+          thing="place"
+          :cost="body.wrongCost"
+          @update:cost="set({ wrongCost: $event })"
+        />
       </div>
     </template>
   </fieldset>

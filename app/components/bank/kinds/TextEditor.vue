@@ -9,6 +9,10 @@ type Answer = TextBody['answers'][number]
 const set = (values: Partial<TextBody>) => emit('update:body', { ...body, ...values })
 const setAnswer = (index: number, values: Partial<Answer>) =>
   set({ answers: body.answers.map((answer, i) => (i === index ? { ...answer, ...values } : answer)) })
+const matters = [
+  { name: 'caseMatters', words: 'Capitals' },
+  { name: 'accentsMatter', words: 'Accents' },
+] as const
 const value = (event: Event) => (event.target as HTMLInputElement).value
 </script>
 
@@ -40,6 +44,20 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
           maxlength="200"
           @input="setAnswer(index, { text: value($event) })"
       /></label>
+      <label v-for="each in matters" :key="each.name" class="text-note text-soft"
+        >{{ each.words
+        }}<select
+          class="field block py-1"
+          :value="String(answer[each.name] ?? '')"
+          @change="
+            setAnswer(index, { [each.name]: ({ true: true, false: false } as Record<string, boolean>)[value($event)] })
+          "
+        >
+          <option value="">{{ body[each.name] ? 'matter, as set below' : 'do not matter, as set below' }}</option>
+          <option value="true">matter here</option>
+          <option value="false">do not matter here</option>
+        </select></label
+      >
     </AcceptedAnswer>
     <button
       type="button"

@@ -3,6 +3,7 @@ import type { KindName } from '~~/core/question'
 import ByHandEditor from './ByHandEditor.vue'
 import ChoosingEditor from './ChoosingEditor.vue'
 import GapsEditor from './GapsEditor.vue'
+import GridEditor from './GridEditor.vue'
 import NumberEditor from './NumberEditor.vue'
 import OrderingEditor from './OrderingEditor.vue'
 import PairsEditor from './PairsEditor.vue'
@@ -20,6 +21,7 @@ export const editors: Record<KindName, Component> = {
   gaps: GapsEditor,
   matching: PairsEditor,
   sorting: PairsEditor,
+  grid: GridEditor,
   ordering: OrderingEditor,
   spot: SpotEditor,
   written: ByHandEditor,

@@ -249,14 +249,6 @@ function addBreak() {
   selected.value = id
 }
 const { state: objectives } = useAsyncState(() => objectiveRoutes.list(), [] as Objective[])
-const { quiz: fileKinds } = useFileFormats()
-async function download(as: string) {
-  try {
-    await downloadFile(`quizzes/${store.id!}/file`, { as })
-  } catch (error) {
-    announce(sentenceOf(error))
-  }
-}
 const setRowPoints = (typed: string) => {
   store.make(setAt(store.quiz!, ['content', 'rowPoints'], typed === '' ? null : Number(typed)))
 }
@@ -362,7 +354,7 @@ const set = (name: 'title' | 'intro', value: string) => {
           <button class="btn" :disabled="!selected" title="Choose a row: the page breaks behind it" @click="addBreak">
             Break the page {{ selected ? target.words : 'after a row' }}
           </button>
-          <PickMenu up class="ml-auto" words="Download as" :options="fileKinds" @pick="download" />
+          <DownloadMenu class="ml-auto" what="quiz" :quiz="store.id!" :questions="[...used]" />
         </div>
         <details class="mt-5 text-label">
           <summary class="text-soft">What students read after handing in</summary>
