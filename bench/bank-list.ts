@@ -1,10 +1,9 @@
 /** The longest frame while the list of a bank of 100,000 is scrolled through some thousand questions; the bank is that of bank.ts. */
-import { closeBrowser } from '../tests/support/browser'
+import { closeBrowser, visitor } from '../tests/support/browser'
 import { startServer } from '../tests/support/server'
-import { untraced } from './untraced'
 
 const server = await startServer(process.env.THISTLE_DATABASE_URL!)
-const { page } = await untraced(server.address, 'Maren Holt')
+const { page } = await visitor(server.address, 'Maren Holt')
 await page.goto('/bank')
 await page
   .getByRole('listitem')

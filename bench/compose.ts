@@ -12,9 +12,8 @@ import { makeEdit } from '../server/domain/quizzes/edits'
 import { createQuiz, loadQuiz } from '../server/domain/quizzes/quizzes'
 import { findPerson } from '../server/people/people'
 import { sampleQuestion } from '../tests/fixtures/core'
-import { closeBrowser } from '../tests/support/browser'
+import { closeBrowser, visitor } from '../tests/support/browser'
 import { startServer } from '../tests/support/server'
-import { untraced } from './untraced'
 
 const url = process.env.THISTLE_DATABASE_URL!
 const db = openDatabase(url, 4, patient)
@@ -47,7 +46,7 @@ const added = (await questions()).map((question, i) => ({
 await makeEdit(db, maren, id, 0, 'bench.1', addRows(section, null, added), now)
 
 const server = await startServer(url)
-const [mine, theirs] = [await untraced(server.address, 'Maren Holt'), await untraced(server.address, 'Idris Quayle')]
+const [mine, theirs] = [await visitor(server.address, 'Maren Holt'), await visitor(server.address, 'Idris Quayle')]
 for (const { page } of [mine, theirs]) {
   await page.goto(`/quizzes/${id}/compose`)
   await page.locator('[data-row="r299"]').waitFor({ timeout: 60_000 })

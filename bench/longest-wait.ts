@@ -14,6 +14,8 @@ await seedDemo(db, iso(Date.now()))
 const server = await startServer(url)
 const maren = await new Caller(server.address).as('p-maren')
 const look = (text: string) => maren.call('POST', '/api/imports/look', { text })
+/** Emphasis that never ends, in as long questions as there may be. */
+const endless = `${'**a_'.repeat(4900)}\n\n---\n\n`.repeat(20)
 const matrix = `\\begin{matrix}${'a&amp;'.repeat(900)}\\end{matrix}`
 const json = JSON.stringify({
   format: 'thistle-questions',
@@ -22,7 +24,7 @@ const json = JSON.stringify({
 })
 
 const hostile: (() => Promise<unknown>)[] = [
-  () => look('**a_'.repeat(60_000)),
+  () => look(endless),
   () => look(Array.from({ length: 30_000 }, (_, i) => `[a${i}]: x`).join('\n')),
   () => look('Which one?\n\n- [x] this\n- [ ] that\n\n---\n\n'.repeat(3000)),
   () =>

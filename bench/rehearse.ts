@@ -13,9 +13,8 @@ import { makeEdit } from '../server/domain/quizzes/edits'
 import { createQuiz, loadQuiz } from '../server/domain/quizzes/quizzes'
 import { findPerson } from '../server/people/people'
 import { trialRun } from '../server/rehearsal/trial'
-import { closeBrowser } from '../tests/support/browser'
+import { closeBrowser, visitor } from '../tests/support/browser'
 import { startServer } from '../tests/support/server'
-import { untraced } from './untraced'
 
 const url = process.env.THISTLE_DATABASE_URL!
 const db = openDatabase(url, 4, patient)
@@ -59,7 +58,7 @@ const seconds = (performance.now() - began) / 1000
 if (sum.sat !== 1000 || rows.length !== 50) throw new Error(`${sum.sat} sittings of ${rows.length} questions.`)
 
 const server = await startServer(url)
-const mine = await untraced(server.address, 'Maren Holt')
+const mine = await visitor(server.address, 'Maren Holt')
 const { page } = mine
 await page.goto(`/quizzes/${id}/rehearse`)
 const frame = page.frameLocator('iframe')

@@ -11,10 +11,9 @@ import { makeEdit } from '../server/domain/quizzes/edits'
 import { openQuiz } from '../server/domain/quizzes/open'
 import { createQuiz, loadQuiz } from '../server/domain/quizzes/quizzes'
 import { findPerson } from '../server/people/people'
-import { closeBrowser } from '../tests/support/browser'
+import { closeBrowser, visitor } from '../tests/support/browser'
 import { manyRows, rosterFile } from '../tests/support/roster'
 import { Caller, startServer } from '../tests/support/server'
-import { untraced } from './untraced'
 
 const url = process.env.THISTLE_DATABASE_URL!
 const db = openDatabase(url, 4, patient)
@@ -72,7 +71,7 @@ async function layOut(): Promise<void> {
 await layOut()
 
 const server = await startServer(url)
-const { page } = await untraced(server.address, 'Maren Holt')
+const { page } = await visitor(server.address, 'Maren Holt')
 const opened: number[] = []
 for (let i = 0; i < 3; i++) {
   await page.goto('/classes')

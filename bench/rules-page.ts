@@ -12,9 +12,8 @@ import { migrate } from '../server/database/migrate'
 import { makeEdit } from '../server/domain/quizzes/edits'
 import { createQuiz, loadQuiz } from '../server/domain/quizzes/quizzes'
 import { findPerson } from '../server/people/people'
-import { closeBrowser } from '../tests/support/browser'
+import { closeBrowser, visitor } from '../tests/support/browser'
 import { startServer } from '../tests/support/server'
-import { untraced } from './untraced'
 
 const url = process.env.THISTLE_DATABASE_URL!
 const db = openDatabase(url, 4, patient)
@@ -70,7 +69,7 @@ await makeEdit(
 )
 
 const server = await startServer(url)
-const mine = await untraced(server.address, 'Maren Holt')
+const mine = await visitor(server.address, 'Maren Holt')
 await mine.page.setViewportSize({ width: 1280, height: 800 })
 await mine.page.goto(`/quizzes/${id}/rules`)
 await mine.page.getByRole('slider', { name: 'Class 0, closes' }).waitFor({ timeout: 60_000 })

@@ -3,9 +3,8 @@ import { iso } from '../core/kit/time'
 import { findPerson } from '../server/people/people'
 import { openDatabase } from '../server/database/database'
 import { startSitting } from '../server/domain/sittings/start'
-import { closeBrowser } from '../tests/support/browser'
+import { closeBrowser, visitor } from '../tests/support/browser'
 import { startServer } from '../tests/support/server'
-import { untraced } from './untraced'
 
 const url = process.env.THISTLE_DATABASE_URL!
 const db = openDatabase(url, 2)
@@ -17,7 +16,7 @@ const { attempt } = await startSitting(
   { device: 'bench' },
   iso(Date.now()),
 )
-const { context, page } = await untraced(server.address, 'Silas Penn')
+const { context, page } = await visitor(server.address, 'Silas Penn')
 await page.close()
 const fresh = await context.newPage()
 const sizes = new Map<string, number>()

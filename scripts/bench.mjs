@@ -70,6 +70,7 @@ measure('score.ts')
 measure('figures.ts')
 measure('blueprint.ts')
 measure('rules.ts')
+measure('media.ts')
 const folder = mkdtempSync(join(tmpdir(), 'thistle-bench-'))
 const database = await startMariadb(folder)
 try {
@@ -80,6 +81,7 @@ try {
   measure('find.ts', { THISTLE_DATABASE_URL: database.url })
   measure('bank-list.ts', { THISTLE_DATABASE_URL: database.url })
   measure('longest-wait.ts', { THISTLE_DATABASE_URL: database.url })
+  measure('import-wait.ts', { THISTLE_DATABASE_URL: database.url })
   measure('lists.ts', { THISTLE_DATABASE_URL: database.url })
   measure('compose.ts', { THISTLE_DATABASE_URL: database.url })
   measure('rules-page.ts', { THISTLE_DATABASE_URL: database.url })
@@ -99,7 +101,9 @@ const bounds = {
   'sitting.javascript': ['at most', 150],
   'start.again': ['at most', 5],
   'score.rate': ['at least', 100_000],
-  'bank.import.rate': ['at least', 300],
+  'bank.import.rate': ['at least', 630],
+  'import.wait': ['at most', 100],
+  'files.media.memory': ['at most', 200],
   'bank.import.memory': ['at most', 500],
   'bank.search.p95': ['at most', 80],
   'bank.list.frame': ['at most', 50],
