@@ -53,7 +53,8 @@ export default defineConfig({
           // What is written and looked up again: a machine may be slow, and what is waited for is the same.
           expect: { poll: { timeout: 5000 } },
           globalSetup: 'tests/support/browser-setup.ts',
-          setupFiles: 'tests/support/keep-traces.ts',
+          setupFiles: 'tests/support/keep-pages.ts',
+          isolate: false,
           testTimeout: 120_000,
           hookTimeout: 120_000,
           fileParallelism: false,

@@ -78,8 +78,41 @@ try {
         name,
         new TextEncoder().encode(text.replaceAll('vessel', 'ship').replace(/identifier="q-/, 'identifier="other-')),
       )
-    if (i === 2) files.set(name, new TextEncoder().encode(text.replaceAll('choiceInteraction', 'sliderInteraction')))
+    if (i === 2) files.set(name, new TextEncoder().encode(text.replaceAll('choiceInteraction', 'drawingInteraction')))
   }
+  // And two of somebody else: one that is scored otherwise here, and one by an operator of their own.
+  const other = (id: string, title: string, processing: string) =>
+    `<assessmentItem identifier="${id}" title="${title}"><responseDeclaration identifier="RESPONSE" cardinality="single" baseType="integer"><correctResponse><value>5</value></correctResponse></responseDeclaration><outcomeDeclaration identifier="SCORE" cardinality="single" baseType="float"/><itemBody><p>${title} <textEntryInteraction responseIdentifier="RESPONSE"/></p></itemBody><responseProcessing>${processing}</responseProcessing></assessmentItem>`
+  const isFive =
+    '<equal toleranceMode="exact"><variable identifier="RESPONSE"/><baseValue baseType="integer">5</baseValue></equal>'
+  const sets = (n: string) =>
+    `<setOutcomeValue identifier="SCORE"><baseValue baseType="float">${n}</baseValue></setOutcomeValue>`
+  const manifest = new TextDecoder().decode(files.get('imsmanifest.xml'))
+  const named = (id: string) => `<resource identifier="${id}" type="imsqti_item_xmlv2p2" href="${id}.xml"/>`
+  files.set(
+    'imsmanifest.xml',
+    new TextEncoder().encode(manifest.replace('<resources>', `<resources>${named('blasts')}${named('bell')}`)),
+  )
+  files.set(
+    'blasts.xml',
+    new TextEncoder().encode(
+      other(
+        'blasts',
+        'How many short blasts say that another’s intentions are in doubt?',
+        `<responseCondition><responseIf><not>${isFive}</not>${sets('0')}</responseIf><responseElse>${sets('1')}</responseElse></responseCondition>`,
+      ),
+    ),
+  )
+  files.set(
+    'bell.xml',
+    new TextEncoder().encode(
+      other(
+        'bell',
+        'For how many seconds is a bell rung at anchor?',
+        '<setOutcomeValue identifier="SCORE"><customOperator class="org.example.signals"><variable identifier="RESPONSE"/></customOperator></setOutcomeValue>',
+      ),
+    ),
+  )
   await teacher.page.goto('/bank/import')
   await teacher.page
     .getByLabel('Choose a file')

@@ -1,4 +1,4 @@
-import { fill, match, of, order, sort } from './write'
+import { fill, match, of, order, sort, tick } from './write'
 
 const picture = (name: string, alt: string, width = 360) => `<img src="demo:${name}" alt="${alt}" width="${width}">`
 const inlet = {
@@ -135,6 +135,17 @@ export const everyKind = [
       'Not distress': ['a white hand flare', 'five short flashes of a lamp'],
     },
     { source: 'COLREG annex IV' },
+  ),
+  tick(
+    ['q-k-lights', '3.2', 3, 90],
+    'Which lights does each of these vessels show at night? Tick all of them.',
+    ['masthead', 'sidelights', 'stern', 'all-round white'],
+    {
+      'A power-driven vessel of less than 50 m under way': ['masthead', 'sidelights', 'stern'],
+      'A sailing vessel of 25 m under way': ['sidelights', 'stern'],
+      'A vessel of less than 50 m at anchor': ['all-round white'],
+    },
+    { source: 'COLREG rules 23, 25 and 30' },
   ),
   order(
     ['q-o-mayday', '7', 3, 90],

@@ -213,6 +213,30 @@ export const match = (about: About, stem: string, pairs: [string, string][], spa
     extra,
   )
 
+/** Rows with the columns that are right in each. */
+export const tick = (
+  about: About,
+  stem: string,
+  columns: string[],
+  rows: Record<string, string[]>,
+  extra: Extra = {},
+) =>
+  of(
+    'grid',
+    about,
+    stem,
+    {
+      columns: columns.map((html, i) => ({ id: `c${i}`, html })),
+      rows: Object.entries(rows).map(([html, right], i) => ({
+        id: `r${i}`,
+        html,
+        comment: '',
+        right: right.map((name) => `c${columns.indexOf(name)}`),
+      })),
+    },
+    extra,
+  )
+
 /** Groups with what belongs to each; what belongs to none stands under ''. */
 export const sort = (about: About, stem: string, groups: Record<string, string[]>, extra: Extra = {}) => {
   const names = Object.keys(groups).filter(Boolean)

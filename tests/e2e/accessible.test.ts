@@ -102,6 +102,7 @@ const views: [string, string, () => string][] = [
   ['editor, gaps', 'teacher', () => '/bank/q-g-datum'],
   ['editor, matching', 'teacher', () => '/bank/q-m-sounds'],
   ['editor, sorting', 'teacher', () => '/bank/q-s-distress'],
+  ['editor, grid', 'teacher', () => '/bank/q-k-lights'],
   ['editor, ordering', 'teacher', () => '/bank/q-o-plan'],
   ['editor, spot', 'teacher', () => '/bank/q-p-masthead'],
   ['editor, places', 'teacher', () => '/bank/q-p-courses'],

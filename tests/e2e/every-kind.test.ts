@@ -232,12 +232,19 @@ const cases: Case[] = [
       await box(page, 'Group 1').fill('Fish')
       await box(page, 'Group 2').fill('Birds')
       for (const [i, words] of ['cod', 'eel', 'gull', 'tern'].entries()) await box(page, `Thing ${i + 1}`).fill(words)
+      // A gull among the fish is half right; anything else that is wrong takes half of a right one away.
+      await page.getByLabel('It earns').selectOption('what each of its pairs adds')
+      await page.getByLabel('gull – Fish adds').fill('0.5')
+      await page.getByLabel('an empty box takes away').fill('0.5')
+      await page.getByLabel('an empty box takes away').blur()
+      await page.getByText('Right ones add 4 together; 4 is worth all of the points.').waitFor()
     },
     answers: [
-      { verdict: 'partly', give: (preview) => pair(preview, 'cod', 'Fish') },
+      { verdict: 'partly', give: (preview) => pair(preview, 'gull', 'Fish') },
       {
         verdict: 'right',
         give: async (preview) => {
+          await pair(preview, 'cod', 'Fish')
           await pair(preview, 'eel', 'Fish')
           await pair(preview, 'gull', 'Birds')
           await pair(preview, 'tern', 'Birds')
@@ -253,6 +260,36 @@ const cases: Case[] = [
             ['tern', 'Fish'],
           ])
             await pair(preview, thing!, group!)
+        },
+      },
+    ],
+  },
+  {
+    kind: 'grid',
+    write: async (page) => {
+      await stem(page, 'Tick.')
+      for (const [i, words] of ['red', 'white'].entries()) await box(page, `Column ${i + 1}`).fill(words)
+      for (const [i, words] of ['port', 'stern', 'tug'].entries()) await box(page, `Row ${i + 1}`).fill(words)
+      await page.getByRole('checkbox', { name: 'red', exact: true }).nth(0).check()
+      await page.getByRole('checkbox', { name: 'white', exact: true }).nth(1).check()
+      await page.getByRole('checkbox', { name: 'white', exact: true }).nth(2).check()
+      await page.getByRole('checkbox', { name: 'red', exact: true }).nth(2).check()
+    },
+    answers: [
+      { verdict: 'partly', give: (preview) => preview.getByRole('checkbox', { name: 'port: red' }).press('Space') },
+      {
+        verdict: 'right',
+        give: async (preview) => {
+          for (const name of ['stern: white', 'tug: white', 'tug: red'])
+            await preview.getByRole('checkbox', { name }).check()
+        },
+      },
+      {
+        verdict: 'wrong',
+        give: async (preview) => {
+          for (const name of ['port: red', 'tug: red', 'tug: white', 'stern: white'])
+            await preview.getByRole('checkbox', { name }).uncheck()
+          await preview.getByRole('checkbox', { name: 'port: white' }).check()
         },
       },
     ],

@@ -52,7 +52,7 @@ describe('a database that cannot be reached', () => {
       wire.set(way)
       // Some at once, as many as a busy machine can serve: what is measured is the wait for the database.
       const tried: ({ file: string } & Awaited<ReturnType<typeof timed>>)[] = []
-      await inBatches(routes, 40, async (part) => {
+      await inBatches(routes, 20, async (part) => {
         tried.push(
           ...(await Promise.all(
             part.map(async ([method, file, path, body, expected]) => {

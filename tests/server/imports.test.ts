@@ -9,7 +9,7 @@ import { addQuestion, loadQuestion } from '../../server/domain/bank/questions/qu
 import { searchQuery, searchQuestions } from '../../server/domain/bank/finding/search'
 import { giveFile } from '../../server/domain/imports/give'
 import { lookAt } from '../../server/domain/imports/look'
-import { viewBatch } from '../../server/domain/imports/batch'
+import { stagedQuestion, viewBatch } from '../../server/domain/imports/batch'
 import { stageFile } from '../../server/domain/imports/stage'
 import { beginTaking } from '../../server/domain/imports/take'
 import { dropAbandoned, stopTaking, undoImport } from '../../server/domain/imports/untake'
@@ -56,6 +56,17 @@ const file = (...entries: [id: string, Question][]) =>
   )
 
 describe('bringing questions in', () => {
+  it('a question is looked at whole before it is taken, by who brought it and by nobody else', async () => {
+    const batch = await stage('Which knot makes a loop that holds its size?\n\n= bowline\n\n---\n\nOnly words.\n')
+    expect(batch.items.map(({ fate }) => fate)).toEqual(['new', 'broken'])
+    expect(await stagedQuestion(db, maren, batch.id, 0)).toMatchObject({
+      question: { stem: '<p>Which knot makes a loop that holds its size?</p>' },
+      shared: '',
+    })
+    await expect(stagedQuestion(db, maren, batch.id, 1)).rejects.toMatchObject({ status: 404 })
+    await expect(stagedQuestion(db, maren, batch.id, 2)).rejects.toMatchObject({ status: 404 })
+    await expect(stagedQuestion(db, idris, batch.id, 0)).rejects.toMatchObject({ status: 404 })
+  })
   it('shows first what will come, and nothing is there until it is taken', async () => {
     const batch = await stage('# Ropes\n\nWhich knot makes a loop that holds?\n\n= bowline\n\n---\n\nOnly words.\n')
     expect(batch.items.map((item) => [item.fate, item.folder, item.problem])).toEqual([

@@ -27,7 +27,7 @@ export async function closeBrowser(): Promise<void> {
   visitors.clear()
 }
 
-/** Everybody who has a browser open: what is kept when a test fails (keep-traces.ts). */
+/** Everybody who has a browser open: what is kept when a test fails (keep-pages.ts). */
 export const visitors = new Set<Visitor>()
 
 export interface Visitor {
@@ -69,6 +69,9 @@ function quietOf(page: Page): () => Promise<void> {
     })
 }
 
+/** Traces take a fifth of the time of all browser tests: they are kept where somebody looks for a fault. */
+export const keepsTraces = process.env.THISTLE_TRACES === 'on'
+
 /** Somebody with a browser of their own, signed in through the page as a person of the demo school. */
 export async function visitor(
   address: string,
@@ -76,8 +79,10 @@ export async function visitor(
   size = { width: 1280, height: 800 },
 ): Promise<Visitor> {
   const context = await (await openBrowser()).newContext({ viewport: size, baseURL: address, reducedMotion: 'reduce' })
-  await context.tracing.start({ snapshots: true })
-  await context.tracing.startChunk()
+  if (keepsTraces) {
+    await context.tracing.start({ snapshots: true })
+    await context.tracing.startChunk()
+  }
   const page = await context.newPage()
   const quiet = quietOf(page)
   page.setDefaultTimeout(10_000)

@@ -180,6 +180,14 @@ export const routes: Route[] = [
     () => ({ answered: true }),
     { teacher: 404, coTeacher: 404, student: 403, other: 403, nobody: 401 },
   ],
+  ['POST', 'imports/pasted', () => '/api/imports/pasted', () => ({ html: '<p>Q</p><ul><li>a</li></ul>' }), teacherOnly],
+  [
+    'POST',
+    'questions/unseen',
+    () => '/api/questions/unseen',
+    () => ({ questions: ['q-datum'], as: 'csv' }),
+    teacherOnly,
+  ],
   ['POST', 'questions/file', () => '/api/questions/file', () => ({ questions: ['q-datum'], as: 'json' }), teacherOnly],
   [
     'POST',
@@ -190,6 +198,7 @@ export const routes: Route[] = [
   ],
   ['POST', 'imports/look', () => '/api/imports/look', () => ({ text: 'Which?\n\n= ebb' }), teacherOnly],
   ['GET', 'imports/[id]/index', () => '/api/imports/none', undefined, noImport],
+  ['GET', 'imports/[id]/items/[index]', () => '/api/imports/none/items/0', undefined, noImport],
   ['DELETE', 'imports/[id]/index', () => '/api/imports/none', undefined, noImport],
   ['GET', 'imports/[id]/progress', () => '/api/imports/none/progress', undefined, noImport],
   ['POST', 'imports/[id]/take', () => '/api/imports/none/take', () => ({ items: [0] }), noImport],
