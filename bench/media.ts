@@ -6,8 +6,8 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { digestOf } from '../formats/bundle'
 import { readThistle, writeThistle } from '../formats/json/thistle'
-import { readPackage } from '../formats/qti/package-read'
-import { writePackage } from '../formats/qti/package-write'
+import { readPackage } from '../formats/qti/package/read'
+import { writePackage } from '../formats/qti/package/write'
 import { sampleQuestion } from '../tests/fixtures/core'
 
 const mega = 1024 * 1024

@@ -4,7 +4,7 @@ import { within, childOf, childrenOf, isElement, type XmlElement } from '../xml'
 import { blocksOf, type ReadingContent } from './content/read'
 import { NotProven } from './processing'
 import { tryOut, type Tried } from './proof/try'
-import type { ReadPart } from './read'
+import type { ReadPart, Written } from './read'
 
 /** A piece of feedback, and when its item shows it. */
 interface Feedback {
@@ -151,7 +151,7 @@ function put(question: Question, place: Place, html: string): Question {
  * @param item the same with its template's computations in place
  */
 export function withComments(
-  written: XmlElement,
+  { written, older }: Written,
   item: XmlElement,
   parts: readonly ReadPart[],
   reading: ReadingContent,
@@ -159,7 +159,7 @@ export function withComments(
   const all = feedbackIn(item, reading)
   if (!all.length) return [...parts]
   const [first, ...others] = parts as [ReadPart, ...ReadPart[]]
-  const tried = others.length ? [] : attempted(() => tryOut({ item: written, ...first }))
+  const tried = others.length ? [] : attempted(() => tryOut({ item: written, older, ...first }))
   const rows = tried?.filter(({ isEmpty, instance }) => !isEmpty && instance === tried[0]!.instance) ?? null
   let { question } = first
   for (const feedback of all) {

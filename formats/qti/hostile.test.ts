@@ -15,7 +15,7 @@ import {
   variable,
   when,
 } from '../../tests/support/qti'
-import { readPackage } from './package-read'
+import { readPackage } from './package/read'
 
 /** Items whose processing is made to grow without end, or that name what every object of the language has. */
 const choice = (processing: string) =>

@@ -1,8 +1,8 @@
 import { archiveKind } from '../archive'
 import type { Format } from '../format'
 import type { QtiVersion } from './names'
-import { readPackage } from './package-read'
-import { writePackage } from './package-write'
+import { readPackage } from './package/read'
+import { writePackage } from './package/write'
 import { unseenByOthers } from './unseen'
 
 /** Packages are read whatever their version, and written in each. */

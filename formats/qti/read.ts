@@ -49,11 +49,15 @@ const strangeInteractions = [
 
 const isInText = (node: XmlElement) => node.name === 'textEntryInteraction' || node.name === 'inlineChoiceInteraction'
 
-/** Reads an assessment item in the names of 2.x. @throws UnreadableFile with the reason why this item cannot be had */
-export function readItemTree(tree: XmlElement): ReadItem {
+/**
+ * Reads an assessment item in the names of 2.x.
+ * @param older of QTI 1.2 the item as it stands in its file
+ * @throws UnreadableFile with the reason why this item cannot be had
+ */
+export function readItemTree(tree: XmlElement, older: XmlElement | null = null): ReadItem {
   const notes = new Set<string>()
   const template = tree.name === 'assessmentItem' ? withoutTemplate(tree, notes) : null
-  return readWhole(tree, template?.item ?? tree, template?.vary ?? null, notes)
+  return readWhole({ written: tree, older }, template?.item ?? tree, template?.vary ?? null, notes)
 }
 
 function interactionsIn(node: XmlElement): XmlElement[] {
@@ -62,7 +66,13 @@ function interactionsIn(node: XmlElement): XmlElement[] {
   )
 }
 
-function readWhole(written: XmlElement, item: XmlElement, vary: Vary | null, notes: Set<string>): ReadItem {
+/** An item as it stands in its file, before its template's computations were put in their places. */
+export interface Written {
+  written: XmlElement
+  older: XmlElement | null
+}
+
+function readWhole(written: Written, item: XmlElement, vary: Vary | null, notes: Set<string>): ReadItem {
   if (item.name !== 'assessmentItem') return refuse('This is not an assessment item.')
   const body = childOf(item, 'itemBody') ?? refuse('The item has no body.')
   if (item.attributes.adaptive === 'true')

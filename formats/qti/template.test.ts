@@ -7,7 +7,7 @@ import { sampleQuestion } from '../../tests/fixtures/core'
 import { document, readXml, writeXml } from '../xml'
 import { readExpression, writeExpression } from './expressions'
 import { fromAnyVersion } from './names'
-import { canBeTemplate } from './package-write'
+import { canBeTemplate } from './package/write'
 import { readItemTree } from './read'
 import { writeItem } from './write'
 

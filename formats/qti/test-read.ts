@@ -4,7 +4,7 @@ import { plainText } from '../../core/question'
 import { minutes } from '../../core/rules/values'
 import { decimalText, exact } from '../../core/kit/exact'
 import { childOf, childrenOf, isElement, within, type XmlElement } from '../xml'
-import { blocksOf, htmlOf } from './content/read'
+import { blocksOf } from './content/read'
 
 const isTrue = (text: string | undefined) => text === 'true' || text === '1'
 const isPart = (node: XmlElement) => ['assessmentItemRef', 'assessmentSection'].includes(node.name)
@@ -197,7 +197,7 @@ function rubricOf(node: XmlElement, { notes }: Reading): string {
       if (!toCandidates) notes.add('What the test says to others than candidates is left out.')
       return toCandidates
     })
-    .map((block) => htmlOf(childOf(block, 'contentBody')?.children ?? block.children, { notes }))
+    .map((block) => blocksOf(childOf(block, 'contentBody')?.children ?? block.children, { notes }))
     .join('')
 }
 

@@ -5,8 +5,8 @@ import type { PortableRow, PortableTest } from '../bundle'
 import { readXml } from '../xml'
 import { unzip, zip } from '../zip'
 import { fromAnyVersion } from './names'
-import { readPackage } from './package-read'
-import { writePackage } from './package-write'
+import { readPackage } from './package/read'
+import { writePackage } from './package/write'
 import { readTestTree } from './test-read'
 
 const row = (items: string[], over: Partial<PortableRow> = {}): PortableRow => ({

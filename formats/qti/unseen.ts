@@ -2,7 +2,7 @@ import { ExpressionError, type Question } from '../../core/question'
 import { unseenIn, type Feature } from '../unseen'
 import { NotSayable } from './expressions'
 import type { QtiVersion } from './names'
-import { canBeTemplate } from './package-write'
+import { canBeTemplate } from './package/write'
 import { prove } from './proof/prove'
 import { itemOf } from './write'
 

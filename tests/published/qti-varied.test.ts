@@ -6,7 +6,7 @@
 import { describe, expect, it } from 'vitest'
 import { kindOf, questionFaults } from '../../core/question'
 import { lostOf } from '../../formats/qti/proof/words'
-import { readPackage } from '../../formats/qti/package-read'
+import { readPackage } from '../../formats/qti/package/read'
 import { zip } from '../../formats/zip'
 import {
   add,

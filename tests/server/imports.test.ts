@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { writeThistle } from '../../formats/json/thistle'
-import { writePackage } from '../../formats/qti/package-write'
+import { writePackage } from '../../formats/qti/package/write'
 import type { Question } from '../../core/question'
 import { toSql } from '../../server/database/codec'
 import { addRows } from '../../core/quiz'

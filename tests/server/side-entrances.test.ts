@@ -1,7 +1,7 @@
 /** A right that is asked at the door is asked at every side entrance: undo, import, media, rows, lists. */
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { addRows, newRow } from '../../core/quiz'
-import { writePackage } from '../../formats/qti/package-write'
+import { writePackage } from '../../formats/qti/package/write'
 import type { Database } from '../../server/database/database'
 import { addMedia, loadMedia } from '../../server/domain/bank/material/media'
 import { changeMany, undoMany } from '../../server/domain/bank/questions/bulk'

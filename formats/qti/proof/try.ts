@@ -3,6 +3,7 @@ import type { Question } from '../../../core/question'
 import { kindOf } from '../../../core/question/kinds'
 import { childrenOf, textOf, within, type XmlElement } from '../../xml'
 import { NotProven, processingOf, type Processed, type Responses } from '../processing'
+import { olderProcessingOf } from '../processing/older'
 import { answersToTry } from './answers'
 import { drawnFor } from './drawn'
 
@@ -12,6 +13,8 @@ export interface Both {
   item: XmlElement
   question: Question
   responses: (answer: unknown) => Responses
+  /** Of QTI 1.2 the item as it stands in its file: its own rules count. */
+  older?: XmlElement | null
 }
 
 /** One answer, scored both ways. */
@@ -48,15 +51,21 @@ function literalsIn(item: XmlElement): string[] {
   ].slice(0, 60)
 }
 
+const olderLiteralsIn = (item: XmlElement): string[] =>
+  ['varequal', 'varsubstring', 'vargt', 'vargte', 'varlt', 'varlte']
+    .flatMap((name) => within(item, name).map((each) => textOf(each).trim()))
+    .filter(Boolean)
+    .slice(0, 60)
+
 /** Kinds whose answers may be anything: what the file names is tried too. */
 const typed: ReadonlySet<Question['kind']> = new Set(['number', 'text', 'gaps'] as const)
 
 /** Answers scored both ways: each side by its own rules. @throws NotProven for what cannot be computed */
-export function tryOut({ item, question, responses }: Both): Tried[] {
+export function tryOut({ item, question, responses, older }: Both): Tried[] {
   const kind = kindOf(question.kind)
-  const run = processingOf(item)
+  const run = older ? olderProcessingOf(older) : processingOf(item)
   const isTyped = typed.has(question.kind)
-  const literals = isTyped ? literalsIn(item) : []
+  const literals = isTyped ? [...(older ? olderLiteralsIn(older) : []), ...literalsIn(item)] : []
   const drawn = drawnFor(question, item, 2)
   if (!drawn.length) throw new NotProven('Its variables take no values.')
   return drawn.flatMap(({ instance, drawn: values }) =>

@@ -1,6 +1,6 @@
 import { plainText, type Question } from '../../../core/question'
 import { eachText } from '../../../core/kit/each-text'
-import { childrenOf, isElement, type XmlElement } from '../../xml'
+import { childrenOf, isElement, textOf, within, type XmlElement } from '../../xml'
 
 const word = /[\p{L}\p{N}]+/gu
 /** What is no word of the item to anybody who reads it. */
@@ -48,8 +48,14 @@ export interface Lost {
 /**
  * Nothing is lost without a word: what an item shows is looked for in the questions that it has become.
  * @param texts what was read beside the questions, such as what they have in common
+ * @param older of QTI 1.2 the item as it stands in its file
  */
-export function lostOf(item: XmlElement, questions: readonly Question[], texts: readonly string[]): Lost {
+export function lostOf(
+  item: XmlElement,
+  questions: readonly Question[],
+  texts: readonly string[],
+  older: XmlElement | null = null,
+): Lost {
   const here: string[] = []
   let things = 0
   const keep = (text: string) => {
@@ -65,11 +71,20 @@ export function lostOf(item: XmlElement, questions: readonly Question[], texts: 
   texts.forEach(keep)
   const all = here.join(' ')
   const have = counted(all)
-  const asked = counted(['itemBody', 'modalFeedback'].flatMap((name) => childrenOf(item, name).map(wordsOf)).join(' '))
+  const shown = ['itemBody', 'modalFeedback'].flatMap((name) => childrenOf(item, name).map(wordsOf))
+  const asked = counted([...shown, ...(older ? olderWords(older) : [])].join(' '))
   const missing = [...asked].filter((each) => !have.has(each))
   const whole = missing.length ? runTogether(all) : ''
   return { words: missing.filter((each) => !whole.includes(each)), things: Math.max(0, thingsIn(item) - things) }
 }
+
+/** Words of QTI 1.2 stand in materials, as HTML or not; those to others than candidates are left out, and told. */
+const olderWords = (item: XmlElement): string[] =>
+  ['presentation', 'itemfeedback'].flatMap((part) =>
+    childrenOf(item, part).flatMap((each) =>
+      ['mattext', 'matemtext'].flatMap((name) => within(each, name).map((text) => plainText(textOf(text)))),
+    ),
+  )
 
 /** Pictures, sounds, films and maths that an item shows. */
 function thingsIn(item: XmlElement): number {

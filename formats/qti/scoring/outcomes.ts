@@ -139,8 +139,18 @@ function chosen(before: XmlElement, branches: readonly Branch[], otherwise: XmlE
   return chain(branches, otherwise)
 }
 
+/** What holds in any case needs no condition, and what never holds is left out. */
 const chain = (branches: readonly Branch[], otherwise: XmlElement): XmlElement =>
-  branches.reduceRight((rest, { condition, value }) => element('choose', {}, condition, value, rest), otherwise)
+  branches.reduceRight((rest, { condition, value }) => {
+    const holds = truthOf(condition)
+    return holds === null ? element('choose', {}, condition, value, rest) : holds ? value : rest
+  }, otherwise)
+
+function truthOf(node: XmlElement): boolean | null {
+  if (node.name !== 'baseValue' || node.attributes.baseType !== 'boolean') return null
+  const text = textOf(node).trim()
+  return text === 'true' || text === '1' ? true : text === 'false' || text === '0' ? false : null
+}
 
 const number = (value: number) => element('baseValue', { baseType: 'float' }, String(value))
 function opposite(value: XmlElement): XmlElement {

@@ -5,7 +5,7 @@ import {
   stimulus as stimulusSchema,
   type Question,
   type Stimulus,
-} from '../../core/question'
+} from '../../../core/question'
 
 /**
  * What QTI has no place for (slips allowed, how an ordering is scored, thinking levels …) stands as Thistle's own JSON in the

@@ -1,5 +1,5 @@
-import { childOf, childrenOf, readXml, textOf, within, type XmlElement } from '../xml'
-import { decodeXml } from '../text'
+import { childOf, childrenOf, readXml, textOf, within, type XmlElement } from '../../xml'
+import { decodeXml } from '../../text'
 
 /** What a manifest says of one file of a package (IMS Content Packaging 1.1; 1EdTech QTI packages). */
 export interface Resource {

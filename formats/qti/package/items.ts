@@ -1,0 +1,115 @@
+import { plainText, type Question, type Stimulus } from '../../../core/question'
+import { brokenItem, readItem, UnreadableFile, type BundleItem } from '../../bundle'
+import { childOf, type XmlElement } from '../../xml'
+import { asItems, type OlderItem } from '../older'
+import { prove } from '../proof/prove'
+import { lostOf } from '../proof/words'
+import { readItemTree, type ReadItem, type ReadPart } from '../read'
+import { resolve, type Described, type Resource } from './manifest'
+import { withMedia } from './media'
+import { attempted, treeOf, type Package } from './opened'
+import { itemSettings } from './settings'
+
+/** What metadata says of a question, where the question itself says nothing. */
+const described = (question: Question, { tags, difficulty, seconds }: Described): Question => ({
+  ...question,
+  tags: question.tags.length ? question.tags : tags,
+  difficulty: difficulty ?? question.difficulty,
+  seconds: seconds ?? question.seconds,
+})
+
+/** An item in the names of 2.x, and what it was put together from where it is older. */
+interface FileItem {
+  item: XmlElement
+  older: OlderItem | null
+}
+
+/** The item as it is known to the bank: one, or one for each thing that it asks, with what they share. */
+function itemsFrom(
+  read: ReadItem,
+  { item: tree, older }: FileItem,
+  resource: Resource,
+  pack: Package,
+  notes: string[],
+): BundleItem[] {
+  const { href } = resource
+  const shared = childOf(tree, 'assessmentStimulusRef')?.attributes.href
+  let stimulus = shared === undefined ? undefined : pack.stimuli.get(resolve(href, shared))?.id
+  if (shared !== undefined && !stimulus) notes.push('What it shares with other items is not in the package.')
+  const common = read.common ?? ''
+  const inStem = read.common !== null && stimulus !== undefined
+  if (read.common !== null && stimulus === undefined) {
+    stimulus = `${read.identifier || href}#common`.slice(0, 80)
+    pack.stimuli.set(`${href}#common`, { id: stimulus, stimulus: commonStimulus(read) })
+  }
+  const questions = read.parts.map(({ question }) => question)
+  const lost = lostOf(tree, questions, [common], older?.written)
+  if (lost.things > 0 && !notes.length) notes.push('A picture, sound, film or piece of maths of it was not read.')
+  const several = read.parts.length > 1
+  if (several) notes.push(`It asks ${read.parts.length} things: each is a question of its own here.`)
+  return read.parts.map((part: ReadPart, i) => {
+    const question = inStem ? { ...part.question, stem: common + part.question.stem } : part.question
+    return readItem(
+      several ? `${href} (${i + 1} of ${read.parts.length})` : href,
+      described(question, resource.described),
+      {
+        outsideId: read.identifier ? (several ? `${read.identifier}#${part.name ?? i}` : read.identifier) : null,
+        notes: [...notes, ...(i === 0 ? read.notes : [])],
+        stimulus: stimulus ?? null,
+        proof: prove(
+          { item: tree, older: older?.written, question: part.question, responses: part.responses },
+          part.tried,
+        ),
+        lost: i === 0 ? lost.words : [],
+      },
+    )
+  })
+}
+
+const commonStimulus = ({ question, common, identifier }: ReadItem): Stimulus => ({
+  name: (question.internalName || plainText(common ?? '').slice(0, 60) || identifier || 'Stimulus').slice(0, 160),
+  language: question.language,
+  html: common ?? '',
+  source: '',
+  translations: {},
+})
+
+/** Everything that one file gives; nothing for one that is no item. */
+export function readItemFile(resource: Resource, pack: Package): BundleItem[] {
+  const { href, settings } = resource
+  const bytes = pack.files.get(href)
+  if (!bytes) return [brokenItem(href, 'The manifest names this file, but the package does not hold it.')]
+  const own = itemSettings(settings, bytes)
+  const read = ({ item, older }: FileItem, place: string): BundleItem[] => {
+    const notes: string[] = [...(older?.notes ?? [])]
+    return attempted(place, notes, () => {
+      if (older?.problem) throw new UnreadableFile(older.problem)
+      const placed = withMedia(item, href, pack, notes)
+      if (own)
+        return [
+          readItem(href, own.question, {
+            outsideId: own.id,
+            folder: own.folder,
+            objectives: own.objectives,
+            stimulus: own.question.stimulus,
+          }),
+        ]
+      const found = readItemTree(placed, older?.written)
+      return itemsFrom(found, { item: placed, older }, { ...resource, href: place }, pack, notes)
+    })
+  }
+  return attempted(href, [], () => {
+    const tree = treeOf(pack, href)!
+    const all = asItems(tree)
+    if (all) {
+      const found = all.map((older, i) => ({
+        written: older.written,
+        read: read({ item: older.item, older }, all.length > 1 ? `${href}, item ${i + 1}` : href),
+      }))
+      const items = found.map((each) => ({ written: each.written, places: each.read.map(({ place }) => place) }))
+      pack.older.push({ href, tree, items })
+      return found.flatMap((each) => each.read)
+    }
+    return tree.name === 'assessmentItem' ? read({ item: tree, older: null }, href) : []
+  })
+}
