@@ -5,6 +5,7 @@ import { childOf, childrenOf, isElement, within, type XmlElement } from '../xml'
 import { blocksOf } from './content/read'
 import { withComments } from './feedback'
 import { readers } from './kinds'
+import { besideIn, tellLimits } from './limits'
 import { declarationOf, refuse, type Context, type Found } from './kinds/reading'
 import { scoreFor } from './scoring'
 import type { Score } from './scoring/terms'
@@ -82,6 +83,8 @@ function readWhole(written: Written, item: XmlElement, vary: Vary | null, notes:
   const strange = nodes.find((node) => !Object.hasOwn(readers, node.name))
   if (strange) return refuse(`The interaction “${strange.name}” has no like here.`)
   tellRubrics(item, notes)
+  tellLimits(nodes, notes)
+  const { calculator } = besideIn(item, notes)
   const context: Context = {
     item,
     body,
@@ -98,7 +101,7 @@ function readWhole(written: Written, item: XmlElement, vary: Vary | null, notes:
   const asked = (inText.length ? 1 : 0) + blocks.length
   const read = asked > 1 ? readParts(context, inText, blocks) : [readOnly(context, nodes)]
   const parts = read.map(({ found, stem, name }): ReadPart => ({
-    question: questionOf(item, found, stem, vary),
+    question: { ...questionOf(item, found, stem, vary), tools: calculator ? ['calculator'] : [] },
     responses: found.responses as (answer: unknown) => Responses,
     name,
   }))

@@ -113,7 +113,7 @@ describe('gap_match (map_response with pairs of a word and its gap, lowerBound 0
   it('is a text with gaps; each weighs what its pair is worth', () => {
     expect([question.kind, question.stem]).toEqual(['gaps', '<p>Identify the missing words.</p>'])
     expect((question.body as { gaps: { weight: number }[] }).gaps.map((gap) => gap.weight)).toEqual([1, 2])
-    expect(notes).toEqual([])
+    expect(notes).toEqual(['How often a word may be used is limited in the file; here every gap takes any word.'])
   })
   it.each([
     [{ g1: 'W', g2: 'Su' }, 3],

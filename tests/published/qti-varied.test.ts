@@ -690,6 +690,80 @@ describe('what cannot be had is told, with an example', () => {
   ])('%s', (_name, processing, state) =>
     expect(look(itemXml(one, choosing(abc), processing)).proofs[0]?.state).toBe(state),
   )
+  const pairs = declare('multiple', 'directedPair', correct('a x', 'b y'))
+  const matched = (attributes: string, left = side(['a', 'b'], 1), right = side(['x', 'y', 'z'], 1)) =>
+    itemXml(
+      pairs,
+      `<matchInteraction responseIdentifier="RESPONSE" ${attributes}><prompt>What goes with what?</prompt>${left}${right}</matchInteraction>`,
+      template('match_correct'),
+    )
+  const several = (attributes: string) =>
+    itemXml(
+      declare('multiple', 'identifier', correct('A', 'B')),
+      `<choiceInteraction responseIdentifier="RESPONSE" ${attributes}><prompt>Which?</prompt>${abc}</choiceInteraction>`,
+      template('match_correct'),
+    )
+  it.each<[string, string, RegExp | null]>([
+    ['any number of choices', several('maxChoices="0"'), null],
+    ['a least number of choices', several('maxChoices="0" minChoices="2"'), /At least 2 have to be chosen/],
+    ['all the pairs that there are', matched('maxAssociations="2"'), null],
+    ['as many pairs as anybody likes', matched('maxAssociations="0"'), null],
+    ['fewer pairs than there are', matched('maxAssociations="1"'), /At most 1 pairs may be made/],
+    ['a least number of pairs', matched('maxAssociations="2" minAssociations="2"'), /At least 2 pairs/],
+    [
+      'things that go with two of three',
+      matched('maxAssociations="0"', side(['a', 'b'], 2), side(['x', 'y', 'z'], 0)),
+      /How often things of it may be used/,
+    ],
+    ['things that go with all', matched('maxAssociations="0"', side(['a', 'b'], 3), side(['x', 'y', 'z'], 0)), null],
+    [
+      'groups that only go with each other',
+      matched('maxAssociations="0"', side(['a', 'b'], 1).replace('matchMax', 'matchGroup="x" matchMax')),
+      /Which of it may go with which/,
+    ],
+    [
+      'a pattern of what may be typed',
+      typed('string', correct('ab'), template('match_correct')).replace(
+        'responseIdentifier="RESPONSE"',
+        'responseIdentifier="RESPONSE" patternMask="[a-z]+"',
+      ),
+      /has a pattern in the file \(\[a-z\]\+\)/,
+    ],
+    [
+      'rulers beside it',
+      itemXml(one, choosing(abc), template('match_correct')).replace(
+        '<itemBody>',
+        '<companionMaterialsInfo><rule/></companionMaterialsInfo><itemBody>',
+      ),
+      /rulers/,
+    ],
+    [
+      'other forms of it',
+      itemXml(one, choosing(abc), template('match_correct')).replace(
+        '</assessmentItem>',
+        '<catalogInfo/></assessmentItem>',
+      ),
+      /catalogue of other forms/,
+    ],
+  ])('what the file asks of those who answer: %s', (_name, xml, told) => {
+    const { notes, proofs } = look(xml)
+    expect(proofs.map((each) => each?.state)).toEqual(['proven'])
+    if (told) expect(notes.join(' ')).toMatch(told)
+    else expect(notes).toEqual([])
+  })
+  it('a number in another base is not taken for one in ten', () => {
+    const xml = typed('integer', correct('5'), template('match_correct'))
+    expect(look(xml).question.kind).toBe('number')
+    expect(() => look(xml.replace('responseIdentifier=', 'base="2" responseIdentifier='))).toThrow(/base 2/)
+  })
+  it('a calculator beside it is a tool of the question', () => {
+    const beside =
+      '<companionMaterialsInfo><calculator><calculatorType>basic</calculatorType></calculator></companionMaterialsInfo>'
+    const { question, notes } = look(
+      itemXml(one, choosing(abc), template('match_correct')).replace('<itemBody>', `${beside}<itemBody>`),
+    )
+    expect([question.tools, notes]).toEqual([['calculator'], []])
+  })
   it('a key that was changed after reading is found: the check can fail', async () => {
     const { prove } = await import('../../formats/qti/proof/prove')
     const { tree, parts } = look(itemXml(one, choosing(abc), template('match_correct')))
@@ -834,6 +908,21 @@ describe('packages of others', () => {
       [null, '<p>Second</p>', 'proven'],
       [null, '<p>Third</p>', 'proven'],
     ])
+  })
+  it('several stimuli of one item: none is lost', () => {
+    const stimulus = (id: string, words: string) =>
+      `<assessmentStimulus xmlns="http://www.imsglobal.org/xsd/imsqti_v2p2" identifier="${id}" title="${id}"><stimulusBody><p>${words}</p></stimulusBody></assessmentStimulus>`
+    const refs = ['a', 'b'].map((id) => `<assessmentStimulusRef identifier="${id}" href="${id}.xml"/>`).join('')
+    const { items, stimuli } = packed({
+      'imsmanifest.xml': `<manifest><resources>${['a', 'b'].map((id) => `<resource identifier="${id}" type="imsqti_stimulus_xmlv2p2" href="${id}.xml"/>`).join('')}<resource identifier="i" type="imsqti_item_xmlv2p2" href="i.xml"/></resources></manifest>`,
+      'a.xml': stimulus('a', 'A table of tides.'),
+      'b.xml': stimulus('b', 'A chart of the bay.'),
+      'i.xml': file('Which?').replace('<itemBody>', `${refs}<itemBody>`),
+    })
+    const [item] = items
+    expect([...stimuli.values()].map(({ html }) => html)).toContain('<p>A table of tides.</p>')
+    expect([item!.stimulus, item!.question!.stem]).toEqual(['a', '<p>A chart of the bay.</p><p>Which?</p>'])
+    expect(item!.notes.join()).toMatch(/several stimuli/)
   })
   it('the encoding that a file declares', () => {
     const text = file('Où est la bouée ?').replace('UTF-8', 'ISO-8859-1')

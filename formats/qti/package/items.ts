@@ -1,6 +1,6 @@
 import { plainText, type Question, type Stimulus } from '../../../core/question'
 import { brokenItem, readItem, UnreadableFile, type BundleItem } from '../../bundle'
-import { childOf, type XmlElement } from '../../xml'
+import { childrenOf, type XmlElement } from '../../xml'
 import { asItems, type OlderItem } from '../older'
 import { prove } from '../proof/prove'
 import { lostOf } from '../proof/words'
@@ -33,11 +33,15 @@ function itemsFrom(
   notes: string[],
 ): BundleItem[] {
   const { href } = resource
-  const shared = childOf(tree, 'assessmentStimulusRef')?.attributes.href
-  let stimulus = shared === undefined ? undefined : pack.stimuli.get(resolve(href, shared))?.id
-  if (shared !== undefined && !stimulus) notes.push('What it shares with other items is not in the package.')
-  const common = read.common ?? ''
-  const inStem = read.common !== null && stimulus !== undefined
+  const shared = childrenOf(tree, 'assessmentStimulusRef').map(({ attributes }) =>
+    pack.stimuli.get(resolve(href, attributes.href ?? '')),
+  )
+  if (shared.includes(undefined)) notes.push('What it shares with other items is not in the package.')
+  const [first, ...others] = shared.filter((each) => each !== undefined)
+  let stimulus = first?.id
+  if (others.length) notes.push('It goes with several stimuli: all but the first stand in its own text here.')
+  const common = others.map((each) => each.stimulus.html).join('') + (read.common ?? '')
+  const inStem = common !== '' && stimulus !== undefined
   if (read.common !== null && stimulus === undefined) {
     stimulus = `${read.identifier || href}#common`.slice(0, 80)
     pack.stimuli.set(`${href}#common`, { id: stimulus, stimulus: commonStimulus(read) })

@@ -40,6 +40,7 @@ function read(node: XmlElement, chosen: Chosen): Read {
     throw new NotRead('It looks at another response.')
   switch (node.name) {
     case 'baseValue':
+      if (node.attributes.baseType === 'boolean') return /^(true|1)$/.test(textOf(node).trim())
       return node.attributes.baseType === 'float' || node.attributes.baseType === 'integer'
         ? (constantOf(node) ?? 0)
         : [textOf(node).trim()]
