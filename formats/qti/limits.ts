@@ -63,6 +63,15 @@ function sidesOf(node: XmlElement): [XmlElement[], XmlElement[]] | null {
   return node.name === 'gapMatchInteraction' ? [childrenOf(node, 'gapText'), within(node, 'gap')] : null
 }
 
+/** What a file says of responses and of the score that questions here do not have. @param marked whether people mark it here */
+export function tellDeclared(item: XmlElement, marked: boolean, notes: Set<string>): void {
+  if (childrenOf(item, 'responseDeclaration').some((each) => childOf(each, 'defaultValue')))
+    notes.add('The file fills in an answer beforehand; here nothing is.')
+  const score = childrenOf(item, 'outcomeDeclaration').find(({ attributes }) => attributes.identifier === 'SCORE')
+  if (score?.attributes.externalScored && !marked)
+    notes.add('In the file its score comes from elsewhere (people, or another program); here it is scored by its key.')
+}
+
 /** What lies beside an item. @returns whether a calculator does */
 export function besideIn(item: XmlElement, notes: Set<string>): { calculator: boolean } {
   const beside = childOf(item, 'companionMaterialsInfo')

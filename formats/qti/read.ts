@@ -1,11 +1,11 @@
-import { blankQuestion, isBlank, type Question } from '../../core/question'
+import { blankQuestion, isBlank, kindOf, type Question } from '../../core/question'
 import type { Vary } from '../../core/question/vary/schema'
 import { languageCode } from '../../core/question/language'
 import { childOf, childrenOf, isElement, within, type XmlElement } from '../xml'
 import { blocksOf } from './content/read'
 import { withComments } from './feedback'
 import { readers } from './kinds'
-import { besideIn, tellLimits } from './limits'
+import { besideIn, tellDeclared, tellLimits } from './limits'
 import { declarationOf, refuse, type Context, type Found } from './kinds/reading'
 import { scoreFor } from './scoring'
 import type { Score } from './scoring/terms'
@@ -100,6 +100,11 @@ function readWhole(written: Written, item: XmlElement, vary: Vary | null, notes:
   const blocks = nodes.filter((node) => !isInText(node))
   const asked = (inText.length ? 1 : 0) + blocks.length
   const read = asked > 1 ? readParts(context, inText, blocks) : [readOnly(context, nodes)]
+  tellDeclared(
+    item,
+    read.every(({ found }) => kindOf(found.kind).byHand),
+    notes,
+  )
   const parts = read.map(({ found, stem, name }): ReadPart => ({
     question: { ...questionOf(item, found, stem, vary), tools: calculator ? ['calculator'] : [] },
     responses: found.responses as (answer: unknown) => Responses,

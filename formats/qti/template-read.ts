@@ -90,6 +90,16 @@ function placeholderFor(name: string, decimals: string | undefined, { computed }
     : `{= ${source}${decimals === undefined ? '' : ` ; ${decimals}`} }`
 }
 
+/** Decimals of "%.2f" (QTI 2.1 §5.1 printedVariable, as C prints); of whole numbers and texts as they are. */
+function decimalsIn({ attributes }: XmlElement, notes: Set<string>): string | undefined {
+  const { format = '%s', base = '10', powerForm, index, field, delimiter } = attributes
+  const decimals = /^%\d*\.(\d+)f$/.exec(format.trim())?.[1]
+  const isPlain = decimals !== undefined || /^%[ids]$/.test(format.trim())
+  if (!isPlain || base !== '10' || powerForm === 'true' || index || field || delimiter)
+    notes.add('A number of it is printed in a form of its own (an exponent, another base), which is not kept.')
+  return decimals
+}
+
 /**
  * An item with a template, as one whose texts and keys hold Thistle's computations, and how it varies.
  * @returns null for an item without a template
@@ -105,11 +115,7 @@ export function withoutTemplate(item: XmlElement, notes: Set<string>): { item: X
     const key = (tree: Tree) => placeholderFor(tree.is === 'name' ? tree.name : sourceOf(tree), undefined, template)
     const replaced = (node: XmlElement, inProcessing: boolean): XmlElement | string => {
       if (node.name === 'printedVariable')
-        return placeholderFor(
-          nameFor(node.attributes.identifier ?? ''),
-          /^%\.?(\d+)f$/.exec(node.attributes.format ?? '')?.[1],
-          template,
-        )
+        return placeholderFor(nameFor(node.attributes.identifier ?? ''), decimalsIn(node, notes), template)
       if (inProcessing && node.name === 'variable' && names.has(nameFor(node.attributes.identifier ?? '')))
         return element(
           'baseValue',

@@ -120,6 +120,22 @@ describe('varying questions as items with templates', () => {
       /twice/,
     ],
   ])('what has no like here is told', (processing, sentence) => expect(() => item(processing)).toThrow(sentence))
+  it.each([
+    ['format="%.2f"', null, '4.00'],
+    ['format="%6.2f"', null, '4.00'],
+    ['format="%i"', null, '4'],
+    ['format="%e"', /form of its own/, '4'],
+    ['base="2"', /form of its own/, '4'],
+  ])('a number is printed as it is in the file, or that is told: %s', (attributes, told, printed) => {
+    const { question, notes } = item(
+      '<setTemplateValue identifier="A"><randomInteger min="2" max="9"/></setTemplateValue><setCorrectResponse identifier="RESPONSE"><variable identifier="A"/></setCorrectResponse>',
+      `<p>What is <printedVariable identifier="A" ${attributes}/>? <textEntryInteraction responseIdentifier="RESPONSE"/></p>`,
+    )
+    if (told) expect(notes.join()).toMatch(told)
+    else expect(notes).toEqual([])
+    const { stem, body } = instanceOf(question, { A: '4' })
+    expect(stem + (body as { label: string }).label).toContain(printed)
+  })
   it('a question whose key stands where QTI has no computation is left to its instance', () => {
     const question = {
       ...sampleQuestion('text', {

@@ -58,8 +58,13 @@ const withoutComments = (body: Parts['body']) =>
 /** What a survey asks has no key to give away. */
 const withoutKey = (declaration: XmlElement): XmlElement => ({ ...declaration, children: [] })
 
-const outcomeOf = (identifier: string, cardinality: string, baseType: string, more: XmlElement[] = [], most?: string) =>
-  element('outcomeDeclaration', { identifier, cardinality, baseType, normalMaximum: most ?? null }, more)
+const outcomeOf = (
+  identifier: string,
+  cardinality: string,
+  baseType: string,
+  more: XmlElement[] = [],
+  attributes: { normalMaximum?: string; externalScored?: 'human' | null } = {},
+) => element('outcomeDeclaration', { identifier, cardinality, baseType, ...attributes }, more)
 
 /** What a question becomes: the item in the names of 2.x, as yet of no version, and how an answer to it stands there. */
 export interface Written {
@@ -103,13 +108,11 @@ export function itemOf(
       toolVersion: '1',
     },
     keyless ? parts.declarations.map(withoutKey) : parts.declarations,
-    outcomeOf(
-      'SCORE',
-      'single',
-      'float',
-      [element('defaultValue', {}, value(0))],
-      decimal(keyless ? 0 : question.points),
-    ),
+    outcomeOf('SCORE', 'single', 'float', [element('defaultValue', {}, value(0))], {
+      normalMaximum: decimal(keyless ? 0 : question.points),
+      // 2.1 has no word for it.
+      externalScored: kindOf(question.kind).byHand && !keyless && version !== '2.1' ? 'human' : null,
+    }),
     said.length ? outcomeOf(feedbackOutcome, 'multiple', 'identifier') : null,
     onOptions ? outcomeOf(chosenOutcome, 'multiple', 'identifier') : null,
     shared ? element('assessmentStimulusRef', shared) : null,

@@ -41,7 +41,7 @@ assessmentStimulusRef | identifier:id! href:uri! title:text |
 assessmentStimulus | identifier:id! title:text! label:text xml:lang:text toolName:text toolVersion:text | stylesheet* stimulusBody
 stimulusBody | ${common} | (%block)*
 responseDeclaration | identifier:id! cardinality:single/multiple/ordered/record! baseType:identifier/boolean/integer/float/string/point/pair/directedPair/duration/file/uri | correctResponse? mapping? areaMapping?
-outcomeDeclaration | identifier:id! cardinality:single/multiple/ordered/record! baseType:identifier/boolean/integer/float/string/point/pair/directedPair/duration/file/uri view:text interpretation:text longInterpretation:uri normalMaximum:float normalMinimum:float masteryValue:float | defaultValue?
+outcomeDeclaration | identifier:id! cardinality:single/multiple/ordered/record! baseType:identifier/boolean/integer/float/string/point/pair/directedPair/duration/file/uri view:text interpretation:text longInterpretation:uri normalMaximum:float normalMinimum:float masteryValue:float externalScored:human/externalMachine | defaultValue?
 templateDeclaration | identifier:id! cardinality:single/multiple/ordered! baseType:identifier/boolean/integer/float/string/point/pair/directedPair/duration/file/uri paramVariable:bool mathVariable:bool | defaultValue?
 correctResponse | interpretation:text | value+
 defaultValue | interpretation:text | value+

@@ -193,6 +193,13 @@ describe('items of QTI 1.2 come in as they score', () => {
     expect(body.options.map(({ comment }) => comment)).toEqual(['<p>Ebb falls.</p>', '', '<p>Neither.</p>'])
     expect(found.notes).toContain('Hints of it are comments here.')
   })
+  it('what people mark is worth what the file says', () => {
+    const essay = '<response_str ident="r"><render_fib rows="8"/></response_str>'
+    const { question, notes } = only(
+      item(essay, '<respcondition><conditionvar><other/></conditionvar></respcondition>', score(0, 12)),
+    )
+    expect([question!.kind, question!.points, notes]).toEqual(['written', 12, []])
+  })
   it('what is said beside stands in the text; plain words are plain', () => {
     const found = only(
       item(

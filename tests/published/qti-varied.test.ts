@@ -764,6 +764,46 @@ describe('what cannot be had is told, with an example', () => {
     )
     expect([question.tools, notes]).toEqual([['calculator'], []])
   })
+  const essay = (score: string, key = '') =>
+    itemXml(
+      declare('single', 'string', key),
+      '<extendedTextInteraction responseIdentifier="RESPONSE"><prompt>Why?</prompt></extendedTextInteraction>',
+      '',
+    ).replace(outcome('SCORE', 'single', 'float', '0'), score)
+  it.each<[string, string, number, string]>([
+    [
+      'the greatest score',
+      '<outcomeDeclaration identifier="SCORE" cardinality="single" baseType="float" normalMaximum="6"/>',
+      6,
+      '',
+    ],
+    [
+      'an outcome for it',
+      `${outcome('SCORE', 'single', 'float', '0')}${outcome('MAXSCORE', 'single', 'float', '4.5')}`,
+      4.5,
+      '',
+    ],
+    ['nothing', outcome('SCORE', 'single', 'float', '0'), 1, ''],
+    [
+      'that people score it, whatever stands there as right',
+      '<outcomeDeclaration identifier="SCORE" cardinality="single" baseType="float" externalScored="human" normalMaximum="3"/>',
+      3,
+      'The moon pulls.',
+    ],
+  ])('what people mark is worth what the file says: %s', (_name, declared, points, model) => {
+    const { question, notes } = look(essay(declared, model && correct(model)))
+    expect([question.kind, question.points, notes]).toEqual(['written', points, []])
+    expect((question.body as { model: string }).model).toBe(model)
+  })
+  it('a score from elsewhere, and an answer that is filled in beforehand, are told', () => {
+    const choice = itemXml(one, choosing(abc), template('match_correct'))
+    const { notes } = look(
+      choice
+        .replace('identifier="SCORE"', 'identifier="SCORE" externalScored="externalMachine"')
+        .replace('<correctResponse>', '<defaultValue><value>B</value></defaultValue><correctResponse>'),
+    )
+    expect(notes.join(' ')).toMatch(/fills in an answer beforehand.*comes from elsewhere/)
+  })
   it('a key that was changed after reading is found: the check can fail', async () => {
     const { prove } = await import('../../formats/qti/proof/prove')
     const { tree, parts } = look(itemXml(one, choosing(abc), template('match_correct')))

@@ -80,10 +80,16 @@ function bounds(score: Record<string, string>, changes: readonly XmlElement[]): 
   ]
 }
 
-const outcome = (identifier: string, cardinality: string, baseType: string, value?: string): XmlElement =>
+const outcome = (
+  identifier: string,
+  cardinality: string,
+  baseType: string,
+  value?: string,
+  normalMaximum?: string,
+): XmlElement =>
   element(
     'outcomeDeclaration',
-    { identifier, cardinality, baseType },
+    { identifier, cardinality, baseType, normalMaximum },
     value === undefined || value === '' ? null : element('defaultValue', {}, element('value', {}, value)),
   )
 
@@ -109,7 +115,7 @@ export function processingIn(item: XmlElement, reading: Reading): Processing {
   return {
     rules: [...chained(rules), ...bounds(score, changes)],
     outcomes: [
-      outcome('SCORE', 'single', 'float', score.defaultval ?? '0'),
+      outcome('SCORE', 'single', 'float', score.defaultval ?? '0', score.maxvalue),
       ...declared
         .filter((each) => each !== score)
         .map((each) => outcome(nameIn(each), 'single', 'float', each.defaultval ?? '0')),

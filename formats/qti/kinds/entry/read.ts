@@ -5,7 +5,7 @@ import { acceptedTexts, type AcceptedText } from '../../scoring/accepted-texts'
 import { NotRead } from '../../scoring/chosen'
 import { acceptedNumbers, decimalOf, type Accepted } from '../../scoring/ranges'
 import { casesOf, type Term } from '../../scoring/terms'
-import { byHandOf } from '../by-hand/read'
+import { byHandOf, isScoredByPeople } from '../by-hand/read'
 import { creditOf, declared, found, numeric, refuse, type Context, type Declaration, type Found } from '../reading'
 import { plainNumber } from './typed'
 
@@ -128,7 +128,7 @@ const isKeyed = (context: Context, response: Declaration) =>
 /** A line to write on: a number, a text, or, where nothing says what is right, an answer that somebody marks. */
 export function textEntryOf(context: Context, node: XmlElement): Found {
   const response = declared(context, node)
-  if (!isKeyed(context, response)) return byHandOf(context, node)
+  if (isScoredByPeople(context) || !isKeyed(context, response)) return byHandOf(context, node)
   const { identifier } = response
   if (isNumeric(response)) {
     const { body, most: worth } = numberBody(context, response)
@@ -143,7 +143,7 @@ export function extendedTextOf(context: Context, node: XmlElement): Found {
   const response = declared(context, node)
   if (response.cardinality !== 'single')
     return refuse('It asks for several texts at once, which one question here does not.')
-  if (!isKeyed(context, response)) return byHandOf(context, node)
+  if (isScoredByPeople(context) || !isKeyed(context, response)) return byHandOf(context, node)
   const read = textEntryOf(context, node)
   if (read.kind !== 'text') return read
   const body = read.body as TextBody
