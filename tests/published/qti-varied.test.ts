@@ -964,6 +964,29 @@ describe('packages of others', () => {
     expect([item!.stimulus, item!.question!.stem]).toEqual(['a', '<p>A chart of the bay.</p><p>Which?</p>'])
     expect(item!.notes.join()).toMatch(/several stimuli/)
   })
+  it('processing in a file of its own is read there; a template that somebody else publishes is not taken for the standard’s', () => {
+    const by = (address: string) => file('Which?').replace(/template="[^"]*"/, `template="${address}"`)
+    const { items } = packed({
+      'a.xml': by('../own/match_correct.xml'),
+      'own/match_correct.xml': rules(when([matches('RESPONSE', base('identifier', 'B')), score(2)])),
+      'items/b.xml': by('../own/match_correct.xml'),
+      'c.xml': by('https://tools.example/rptemplates/match_correct'),
+      'd.xml': by('rptemplates/match_correct'),
+    })
+    expect(
+      items.map(({ place, question, proof }) => [
+        place,
+        question!.points,
+        kindOf(question!.kind).keyText(question!.body as never),
+        proof?.state,
+      ]),
+    ).toEqual([
+      ['a.xml', 2, 'Beta', 'proven'],
+      ['c.xml', 1, 'Alpha', 'open'],
+      ['d.xml', 1, 'Alpha', 'proven'],
+      ['items/b.xml', 2, 'Beta', 'proven'],
+    ])
+  })
   it('the encoding that a file declares', () => {
     const text = file('Où est la bouée ?').replace('UTF-8', 'ISO-8859-1')
     const { items } = packed({ 'a.xml': Uint8Array.from(text, (sign) => sign.charCodeAt(0)) })

@@ -1,6 +1,6 @@
 import { plainText, type Question, type Stimulus } from '../../../core/question'
 import { brokenItem, readItem, UnreadableFile, type BundleItem } from '../../bundle'
-import { childrenOf, type XmlElement } from '../../xml'
+import { childOf, childrenOf, type XmlElement } from '../../xml'
 import { asItems, type OlderItem } from '../older'
 import { prove } from '../proof/prove'
 import { lostOf } from '../proof/words'
@@ -17,6 +17,17 @@ const described = (question: Question, { tags, difficulty, seconds }: Described)
   difficulty: difficulty ?? question.difficulty,
   seconds: seconds ?? question.seconds,
 })
+
+/** Processing that lies in another file of the package, put in its place (QTI 2.1 §11.1, template and templateLocation). */
+function withProcessing(item: XmlElement, href: string, pack: Package): XmlElement {
+  const own = childOf(item, 'responseProcessing')
+  if (!own || childrenOf(own).length) return item
+  const found = [own.attributes.template, own.attributes.templateLocation]
+    .filter((address) => address !== undefined && !/^[a-z][a-z0-9+.-]*:/i.test(address))
+    .map((address) => treeOf(pack, resolve(href, address!)))
+    .find((tree) => tree?.name === 'responseProcessing')
+  return found ? { ...item, children: item.children.map((child) => (child === own ? found : child)) } : item
+}
 
 /** An item in the names of 2.x, and what it was put together from where it is older. */
 interface FileItem {
@@ -88,7 +99,7 @@ export function readItemFile(resource: Resource, pack: Package): BundleItem[] {
     const notes: string[] = [...(older?.notes ?? [])]
     return attempted(place, notes, () => {
       if (older?.problem) throw new UnreadableFile(older.problem)
-      const placed = withMedia(item, href, pack, notes)
+      const placed = withMedia(withProcessing(item, href, pack), href, pack, notes)
       if (own)
         return [
           readItem(href, own.question, {

@@ -8,7 +8,6 @@ import { templateRules } from './templates'
 import { container, isNumber, simpleOf, type Value } from './values'
 
 export { NotProven } from './not-proven'
-export { templateName } from './templates'
 
 /** What is answered, by response: each value as QTI writes it ("A", "A B", "12 40"); none is no answer. */
 export type Responses = Readonly<Record<string, readonly string[]>>

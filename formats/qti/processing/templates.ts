@@ -35,13 +35,16 @@ const published = new Map<string, XmlElement[]>(
   }),
 )
 
-/** The name of a published template, from any version's address of it. */
-export const templateName = (address: string): string =>
-  (address.split(/[?#]/)[0]!.split('/').at(-1) ?? '').replace(/\.xml$/i, '')
+/** Whoever publishes the standard; a path without a host is a copy that lies beside the item. */
+const publishers = /^(?:[a-z][a-z0-9+.-]*:\/\/(?:[a-z0-9-]+\.)*(?:imsglobal|1edtech)\.org\/|(?![a-z][a-z0-9+.-]*:))/i
+
+/** The name of a published template, from any version's address of it; null for one that somebody else publishes. */
+const templateName = (address: string): string | null =>
+  publishers.test(address.trim()) ? (address.split(/[?#]/)[0]!.split('/').at(-1) ?? '').replace(/\.xml$/i, '') : null
 
 /** The rules that a template stands for. @throws NotProven for one that is not published by the standard */
 export function templateRules(address: string): XmlElement[] {
-  const found = published.get(templateName(address))
+  const found = published.get(templateName(address.trim()) ?? '')
   if (!found) throw new NotProven(`Its processing is in a template of its own: “${address.slice(0, 120)}”.`)
   return found
 }
