@@ -274,6 +274,45 @@ const proven: Case[] = [
     '4 (from 3, below 5)',
   ],
   [
+    'number, more than: what is shown as right is right',
+    typed('float', '', rules(when([`<gt>${variable()}${base('float', 3)}</gt>`, score(1)]))),
+    'number',
+    1,
+    '4 (above 3)',
+  ],
+  [
+    'number, a whole one between two',
+    typed(
+      'integer',
+      correct('3'),
+      rules(
+        when([
+          `<and><gt>${variable()}${base('integer', 3)}</gt><lt>${variable()}${base('integer', 6)}</lt></and>`,
+          score(1),
+        ]),
+      ),
+    ),
+    'number',
+    1,
+    '4 (above 3, below 6)',
+  ],
+  [
+    'number, one of fifteen',
+    typed(
+      'float',
+      '',
+      rules(
+        when([
+          `<or>${Array.from({ length: 15 }, (_, i) => equal('toleranceMode="exact"', variable() + base('float', i * i))).join('')}</or>`,
+          score(1),
+        ]),
+      ),
+    ),
+    'number',
+    1,
+    Array.from({ length: 15 }, (_, i) => i * i).join(' or '),
+  ],
+  [
     'number, one of two',
     typed(
       'integer',
@@ -686,6 +725,16 @@ describe('what cannot be had is told, with an example', () => {
   it.each([
     ['an operator of somebody’s own', rules(set(`<customOperator class="x.y">${variable()}</customOperator>`)), 'open'],
     ['no processing at all', '', 'open'],
+    [
+      'one of two, told of in a way that is not read: by its key alone',
+      rules(
+        when([
+          `<anyN min="1" max="1">${['B', 'C'].map((name) => `<match>${variable()}${base('identifier', name)}</match>`).join('')}</anyN>`,
+          score(1),
+        ]),
+      ),
+      'differs',
+    ],
     ['everything but the key', rules(when([`<not>${matches()}</not>`, score(1)])), 'proven'],
   ])('%s', (_name, processing, state) =>
     expect(look(itemXml(one, choosing(abc), processing)).proofs[0]?.state).toBe(state),

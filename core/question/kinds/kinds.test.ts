@@ -15,6 +15,7 @@ import {
 } from '..'
 import { byCredits as gridByCredits, type GridBody } from './grid'
 import { placedAsWritten } from './kind'
+import type { NumberBody } from './number'
 import { longestInOrder } from './ordering'
 import { byCredits, placedAt, takenOnce, type PairsBody } from './pairs-score'
 
@@ -220,6 +221,26 @@ describe('spot on a picture', () => {
     expect(questionFaults(withBody('spot', { picture: '' }))).toEqual(['There is no picture yet. Choose one.'])
     expect(questionFaults(withBody('spot', { alt: '' })).join()).toMatch(/what the picture shows/)
     expect(questionFaults(withBody('spot', { spots: 2 })).join()).toMatch(/only 1 is right/)
+  })
+})
+
+describe('number', () => {
+  const answered = (value: string, near: NumberBody['answers'][number]['near']): NumberBody => ({
+    ...(kindOf('number').blank() as NumberBody),
+    answers: [{ value, near, credit: 1, comment: '' }],
+  })
+  it.each<[NumberBody['answers'][number]['near'], boolean]>([
+    [{ by: 'absolute', tolerance: '0' }, true],
+    [{ by: 'between', below: '0', above: '1', open: 'none' }, true],
+    [{ by: 'between', below: '0', above: '1', open: 'below' }, false],
+    [{ by: 'between', below: '1', above: '0', open: 'both' }, false],
+    [{ by: 'between', below: '1', above: null, open: 'both' }, true],
+    [{ by: 'between', below: '{= a}', above: '0', open: 'both' }, true],
+  ])('what is shown as right is within its own bounds, or that is a fault: %j', (near, isRight) => {
+    const body = answered('3', near)
+    expect(kindOf('number').faults(body).join()).toMatch(isRight ? /^$/ : /3 is shown as right/)
+    if (isRight && !JSON.stringify(near).includes('{='))
+      expect(kindOf('number').score(body, kindOf('number').solution(body)).fraction.equals(1)).toBe(true)
   })
 })
 

@@ -29,6 +29,9 @@ export const nearness = z.discriminatedUnion('by', [
 ])
 export type Nearness = z.infer<typeof nearness>
 
+/** Accepted numbers of one question. */
+export const mostNumbers = 40
+
 export const numberBody = z.strictObject({
   answers: z
     .array(
@@ -39,7 +42,7 @@ export const numberBody = z.strictObject({
         comment: html.default(''),
       }),
     )
-    .max(10),
+    .max(mostNumbers, `A question has at most ${mostNumbers} accepted numbers.`),
   /** Words before the field: "Height". */
   label: z.string().max(60).default(''),
   unit: z.string().max(20).default(''),
@@ -115,6 +118,16 @@ function betweenText({ below, above, open }: Extract<Nearness, { by: 'between' }
   return ` (${[low, high].filter(Boolean).join(', ') || 'any number'})`
 }
 
+/** Whether a number that is accepted is so by its own bounds; of what is computed nobody knows yet. */
+function acceptsItself(value: string, near: Nearness): boolean {
+  const said = [
+    value,
+    ...('tolerance' in near ? [near.tolerance] : near.by === 'between' ? [near.below, near.above] : []),
+  ]
+  const isKnown = said.every((each) => each === null || /^-?\d/.test(each))
+  return !isKnown || isNear(exact(value), exact(value), near)
+}
+
 /** A number (QTI textEntryInteraction, float): tolerance, rounding, units. */
 export const number: Kind<NumberBody, TextAnswer> = {
   name: 'number',
@@ -141,6 +154,10 @@ export const number: Kind<NumberBody, TextAnswer> = {
       )
     )
       faults.push('A tolerance cannot be below 0.')
+    else
+      for (const { value, near } of body.answers)
+        if (!acceptsItself(value, near))
+          faults.push(`The number ${value} is shown as right, but its own bounds leave it out. Choose one within them.`)
     if (body.unitAsked && !unitNamed(body.unit))
       faults.push(`Choose a unit that can be converted (${unitNames.join(', ')}) to ask for it.`)
     return faults

@@ -7,6 +7,9 @@ import { html } from '../html-schema'
 import type { Kind } from './kind'
 import { textAnswer, type TextAnswer } from './number'
 
+/** Accepted answers of one question. */
+export const mostTexts = 60
+
 export const textBody = z.strictObject({
   answers: z
     .array(
@@ -20,7 +23,7 @@ export const textBody = z.strictObject({
         accentsMatter: z.boolean().optional(),
       }),
     )
-    .max(60),
+    .max(mostTexts, `A question has at most ${mostTexts} accepted answers.`),
   caseMatters: z.boolean().default(false),
   accentsMatter: z.boolean().default(false),
   /** Typing slips that are allowed where the whole answer is compared (Damerau–Levenshtein). */

@@ -5,7 +5,7 @@ import { UnreadableFile } from '../../bundle'
 import { childOf, childrenOf, textOf, type XmlElement } from '../../xml'
 import type { ReadingContent } from '../content/read'
 import type { Responses } from '../processing'
-import { NotRead, worthOf } from '../scoring/chosen'
+import { isReadable, worthOf } from '../scoring/chosen'
 import type { Score } from '../scoring/terms'
 
 export interface Declaration {
@@ -137,9 +137,18 @@ export const declared = (context: Context, node: XmlElement): Declaration =>
 
 const byKeyAlone = 'Its own processing of the response has no like here: it is scored by its key.'
 
-/** What choosing some names earns: by the processing, or by the key alone where that cannot be read (which is told). */
+/** The item's processing as far as it can be read of names that are chosen; null where it cannot, which is told. */
+function scoreOf(context: Context, response: Declaration): Score | null {
+  if (!context.score || isReadable(context.score, response)) return context.score
+  context.notes.add(byKeyAlone)
+  return null
+}
+
+/** What choosing some names earns: by the processing, or by the key alone where that cannot be read. */
 export function worthBy(context: Context, response: Declaration): (names: readonly string[]) => number {
-  const byKey = (names: readonly string[]) =>
+  const score = scoreOf(context, response)
+  if (score) return (names) => worthOf(score, response, names)
+  return (names) =>
     response.mapping && !response.correct.length
       ? names.reduce(
           (sum, name) =>
@@ -147,15 +156,6 @@ export function worthBy(context: Context, response: Declaration): (names: readon
           0,
         )
       : Number(names.length === response.correct.length && names.every((name) => response.correct.includes(name)))
-  return (names) => {
-    try {
-      if (context.score) return worthOf(context.score, response, names)
-    } catch (error) {
-      if (!(error instanceof NotRead)) throw error
-    }
-    if (context.score) context.notes.add(byKeyAlone)
-    return byKey(names)
-  }
 }
 
 /**
@@ -163,8 +163,9 @@ export function worthBy(context: Context, response: Declaration): (names: readon
  * Null where parts of it count.
  */
 export function wholeKey(context: Context, response: Declaration): readonly string[] | null {
-  if (!context.score) return response.mapping ? null : response.correct
-  const own = context.score.terms.filter((term) => term.responses.includes(response.identifier))
+  const score = scoreOf(context, response)
+  if (!score) return response.mapping && !response.correct.length ? null : response.correct
+  const own = score.terms.filter((term) => term.responses.includes(response.identifier))
   const [only] = own
   if (own.length !== 1 || only!.node.name !== 'choose') return null
   const [condition, , otherwise] = childrenOf(only!.node)

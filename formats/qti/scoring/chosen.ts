@@ -27,7 +27,7 @@ const list = (read: Read): readonly string[] => (Array.isArray(read) ? (read as 
 const sameSet = (a: readonly string[], b: readonly string[], ordered: boolean) =>
   a.length === b.length && a.every((each, i) => (ordered ? b[i] === each : b.includes(each)))
 
-/** What an expression over chosen names comes to. @throws NotRead for what choosing has nothing to do with */
+/** What an expression over chosen names comes to: all of it is looked at, so that it can be read for every choice or for none. @throws NotRead for what choosing has nothing to do with */
 function read(node: XmlElement, chosen: Chosen): Read {
   const parts = childrenOf(node)
   const of = (i: number) => {
@@ -60,17 +60,17 @@ function read(node: XmlElement, chosen: Chosen): Read {
     case 'containerSize':
       return list(of(0)).length
     case 'match':
-      return names.length > 0 && sameSet(list(of(0)), list(of(1)), response.cardinality === 'ordered')
+      return sameSet(list(of(0)), list(of(1)), response.cardinality === 'ordered') && names.length > 0
     case 'member':
       return list(of(1)).includes(list(of(0))[0] ?? '')
     case 'contains':
-      return list(of(1)).every((each) => list(of(0)).includes(each))
+      return [list(of(0))].every((all) => list(of(1)).every((each) => all.includes(each)))
     case 'not':
       return !truth(0)
     case 'and':
-      return parts.every((_, i) => truth(i))
+      return parts.map((_, i) => truth(i)).every(Boolean)
     case 'or':
-      return parts.some((_, i) => truth(i))
+      return parts.map((_, i) => truth(i)).some(Boolean)
     case 'gte':
       return Number(of(0)) >= Number(of(1))
     case 'gt':
@@ -81,8 +81,10 @@ function read(node: XmlElement, chosen: Chosen): Read {
       return Number(of(0)) < Number(of(1))
     case 'equal':
       return Number(of(0)) === Number(of(1))
-    case 'choose':
-      return truth(0) ? of(1) : of(2)
+    case 'choose': {
+      const [then, otherwise] = [of(1), of(2)]
+      return truth(0) ? then : otherwise
+    }
     case 'sum':
       return parts.reduce((total, _, i) => total + Number(of(i)), 0)
     case 'product':
@@ -96,4 +98,15 @@ function read(node: XmlElement, chosen: Chosen): Read {
 export function worthOf(score: Score, response: Declaration, names: readonly string[]): number {
   const own = score.terms.filter((term) => term.responses.includes(response.identifier))
   return own.reduce((total, { factor, node }) => total + factor * Number(read(node, { response, names })), 0)
+}
+
+/** Whether a score can be read as one of chosen names at all. */
+export function isReadable(score: Score, response: Declaration): boolean {
+  try {
+    worthOf(score, response, [])
+    return true
+  } catch (error) {
+    if (error instanceof NotRead) return false
+    throw error
+  }
 }

@@ -88,7 +88,7 @@ function equalTo(node: XmlElement, response: Declaration): Accepted {
     ? [at.sub(at.abs().mul(shares[0])), at.add(at.abs().mul(shares[1]))]
     : [at.div(shares[1].add(1)), shares[0].compare(1) < 0 ? at.div(new Fraction(1).sub(shares[0])) : null]
   const ordered = high !== null && low.compare(high) > 0 ? { low: high, high: low } : { low, high }
-  return within({ ...ordered, open: first ? openAt(openLow, openHigh) : openAt(openHigh, openLow) }, key)
+  return within({ ...ordered, open: first ? openAt(openLow, openHigh) : openAt(openHigh, openLow) }, key, response)
 }
 
 /** A width without end is cut off at 12 decimals, so that its bound lies within the file's own. */
@@ -97,15 +97,31 @@ const inward = (width: Fraction) => {
   return width.mul(scale).floor().div(scale)
 }
 
-/** A range as one about a key that lies in it. */
-function within({ low, high, open }: Range, wanted: string | undefined): Accepted {
-  const middle = low && high ? low.add(high).div(2) : (low ?? high ?? new Fraction(0))
-  const inside =
-    wanted !== undefined &&
-    plain.test(wanted) &&
-    (!low || exact(wanted).compare(low) >= 0) &&
-    (!high || exact(wanted).compare(high) <= 0)
-  const value = inside ? wanted : plainDecimal(middle)
+/** Whether a number lies in a range, its bounds among it only where they are closed. */
+function holds({ low, high, open }: Range, value: Fraction): boolean {
+  const [under, over] = [low ? value.compare(low) : 1, high ? value.compare(high) : -1]
+  return (
+    (under > 0 || (under === 0 && open !== 'below' && open !== 'both')) &&
+    (over < 0 || (over === 0 && open !== 'above' && open !== 'both'))
+  )
+}
+
+/** A number that a range holds, to be shown as right: the middle; beyond a single bound one more or less. @param whole for answers that are whole */
+function shownFor(range: Range, whole: boolean): Fraction {
+  const { low, high } = range
+  const middle = low && high ? low.add(high).div(2) : low ? low.add(1) : high ? high.sub(1) : new Fraction(0)
+  const closed = [low, high].filter((each) => each !== null && (!low || !high) && holds(range, each))
+  return (
+    [...closed, ...(whole ? [middle.floor(), middle.ceil()] : []), middle].find((each) => holds(range, each!)) ?? middle
+  )
+}
+
+/** A range as one about a key that lies in it. @throws NotRead for a range that holds nothing */
+function within(range: Range, wanted: string | undefined, { baseType }: Declaration): Accepted {
+  const { low, high, open } = range
+  const inside = wanted !== undefined && plain.test(wanted) && holds(range, exact(wanted))
+  const value = inside ? wanted : plainDecimal(shownFor(range, baseType === 'integer'))
+  if (!holds(range, exact(value))) throw new NotRead('A range of it holds no number.')
   return {
     value,
     near: {
@@ -172,6 +188,6 @@ export function acceptedNumbers(node: XmlElement, response: Declaration): Accept
       ]
     }
     default:
-      return [within(rangeOf(node, response), response.correct[0])]
+      return [within(rangeOf(node, response), response.correct[0], response)]
   }
 }

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { KindName } from '~~/core/question'
 import { unitNames } from '~~/core/kit/units'
-import type { NumberBody, Nearness } from '~~/core/question/kinds/number'
+import { mostNumbers, type NumberBody, type Nearness } from '~~/core/question/kinds/number'
 
 const { body, slim = false } = defineProps<{ kind?: KindName; body: NumberBody; slim?: boolean }>()
 const emit = defineEmits<{ 'update:body': [NumberBody] }>()
@@ -103,7 +103,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
     <button
       type="button"
       class="btn"
-      :disabled="body.answers.length >= 10"
+      :disabled="body.answers.length >= mostNumbers"
       @click="set({ answers: [...body.answers, { value: '0', near: nears.absolute, credit: 0.5, comment: '' }] })"
     >
       Accept another number

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { KindName } from '~~/core/question'
-import { howLabels, type TextBody } from '~~/core/question/kinds/text'
+import { howLabels, mostTexts, type TextBody } from '~~/core/question/kinds/text'
 
 const { body, slim = false } = defineProps<{ kind?: KindName; body: TextBody; slim?: boolean }>()
 const emit = defineEmits<{ 'update:body': [TextBody] }>()
@@ -62,7 +62,7 @@ const value = (event: Event) => (event.target as HTMLInputElement).value
     <button
       type="button"
       class="btn"
-      :disabled="body.answers.length >= 40"
+      :disabled="body.answers.length >= mostTexts"
       @click="set({ answers: [...body.answers, { how: 'is', text: '', credit: 1, comment: '' }] })"
     >
       Accept another answer

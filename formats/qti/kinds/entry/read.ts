@@ -1,5 +1,6 @@
 import { blankQuestion, type Question } from '../../../../core/question'
-import { blankAnswer } from '../../../../core/question/kinds/text'
+import { mostNumbers } from '../../../../core/question/kinds/number'
+import { blankAnswer, mostTexts } from '../../../../core/question/kinds/text'
 import type { XmlElement } from '../../../xml'
 import { acceptedTexts, type AcceptedText } from '../../scoring/accepted-texts'
 import { NotRead } from '../../scoring/chosen'
@@ -60,13 +61,13 @@ export function numberBody(context: Context, response: Declaration): { body: Num
   ).filter(({ worth }) => worth > 0)
   if (!worths.length) return refuse('No number of it is right.')
   const best = most(worths)
-  if (worths.length > 40) context.notes.add(tooMany(worths.length, 40))
+  if (worths.length > mostNumbers) context.notes.add(tooMany(worths.length, mostNumbers))
   return {
     most: best,
     body: {
       ...(blankQuestion('number').body as NumberBody),
       answers: worths
-        .slice(0, 40)
+        .slice(0, mostNumbers)
         .map(({ accepted, worth }) => ({ ...accepted, credit: creditOf(worth, best), comment: '' })),
     },
   }
@@ -93,7 +94,7 @@ export function textBody(context: Context, response: Declaration): { body: TextB
     ({ worth, accepted }) => worth > 0 && accepted.text !== '',
   )
   if (!worths.length) return refuse('The answer has no key that can be read.')
-  if (worths.length > 60) context.notes.add(tooMany(worths.length, 60))
+  if (worths.length > mostTexts) context.notes.add(tooMany(worths.length, mostTexts))
   if (worths.some(({ accepted }) => accepted.text.length > 200))
     return refuse('An accepted answer of it is longer than 200 characters.')
   const best = most(worths)
@@ -107,7 +108,7 @@ export function textBody(context: Context, response: Declaration): { body: TextB
       caseMatters,
       accentsMatter,
       longest: Math.max(100, ...worths.map(({ accepted }) => accepted.text.length)),
-      answers: worths.slice(0, 60).map(({ accepted, worth }) => ({
+      answers: worths.slice(0, mostTexts).map(({ accepted, worth }) => ({
         ...blankAnswer(accepted.text, creditOf(worth, best)),
         how: accepted.how,
         ...(accepted.caseMatters === caseMatters ? {} : { caseMatters: accepted.caseMatters }),

@@ -58,9 +58,8 @@ const placeIn =
 /** The right order: as it is declared, or as the rules look for it, whole or place by place. */
 function keyOf(context: Context, response: Declaration): readonly string[] {
   if (response.correct.length) return response.correct
-  const whole = wholeKey(context, response)
-  if (whole) return whole
   const places = alike(context, response, placeIn(response))?.sought.map((each) => each.split(' ')) ?? []
+  if (!places.length) return wholeKey(context, response) ?? []
   return places.sort((a, b) => Number(a[0]) - Number(b[0])).map(([, name]) => name!)
 }
 
