@@ -66,7 +66,7 @@ function scoringWords(question: Question): string | null {
     case 'choices':
       return question.body.rule === 'share' ? null : 'how its options are scored'
     case 'number':
-      return question.body.answers.some(({ credit }) => credit !== 1) ||
+      return question.body.answers.some(({ credit, near }) => credit !== 1 || near.by === 'between') ||
         new Set(question.body.answers.map(({ near }) => JSON.stringify(near))).size > 1
         ? 'what each accepted number earns, and how near it has to be'
         : null

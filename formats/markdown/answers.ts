@@ -65,7 +65,8 @@ const plainNumber = /^[-−+]?\d+(?:[.,]\d+)?(?:e[+-]?\d{1,2})?$/i
 /** A number as it is typed in a key; what can be read in two ways is asked back. @throws AskedBack */
 function numberIn(text: string): { value: string; comma: boolean } {
   const tidy = text.trim().replace('−', '-').replace(/^\+/, '')
-  if (/^-?\d{1,3},\d{3}$/.test(tidy) || /^-?\d{1,3}([ \u00a0\u2009\u202f]\d{3})+([.,]\d+)?$/.test(tidy))
+  // Nobody parts thousands off a nought.
+  if (/^-?[1-9]\d{0,2},\d{3}$/.test(tidy) || /^-?\d{1,3}([ \u00a0\u2009\u202f]\d{3})+([.,]\d+)?$/.test(tidy))
     throw new AskedBack(
       `“${text.trim()}” can be read in two ways. Write thousands without a mark, and decimals that are not three digits long, or with a point.`,
     )
@@ -92,6 +93,12 @@ function numbers(answers: readonly string[]): Answer | null {
         : { by: 'absolute' as const, tolerance: tolerance?.value ?? '0' }
     return { answer: { value, near, credit: 1, comment: '' }, comma: comma || (tolerance?.comma ?? false) }
   })
+  const isComma = read.some(({ comma }) => comma)
+  const either = found
+    .flatMap((each) => [each[1]!, each[2] ?? ''])
+    .find((each) => /^[-−+]?[1-9]\d{0,2}\.\d{3}$/.test(each))
+  if (isComma && either !== undefined)
+    throw new AskedBack(`“${either}” can be read in two ways beside decimal commas. Write thousands without a mark.`)
   return {
     kind: 'number',
     body: {
@@ -99,7 +106,7 @@ function numbers(answers: readonly string[]): Answer | null {
       label: '',
       unit: [...units][0]!,
       unitAsked: false,
-      style: read.some(({ comma }) => comma) ? 'comma' : 'point',
+      style: isComma ? 'comma' : 'point',
     },
   } as Answer
 }

@@ -3,9 +3,10 @@ import { gfmTableToMarkdown } from 'mdast-util-gfm-table'
 import { gfmTaskListItemToMarkdown } from 'mdast-util-gfm-task-list-item'
 import { mathToMarkdown } from 'mdast-util-math'
 import { toMarkdown } from 'mdast-util-to-markdown'
-import { plainText, type Question } from '../../core/question'
+import type { Question } from '../../core/question'
 import type { OutgoingQuestion } from '../format'
 import { parseHtml } from '../html'
+import { isReadBack } from '../read-back'
 import { unseenIn, type Feature } from '../unseen'
 import { isElement, type XmlElement } from '../xml'
 import { readMarkdown } from './read'
@@ -135,6 +136,9 @@ function nearness(
   return near.by === 'absolute' && Number(near.tolerance) !== 0 ? ` ± ${near.tolerance.replace('.', mark)}` : ''
 }
 
+/** Answers that earn a part only are none that a list of right ones may name. */
+const isFull = ({ credit }: { credit: number }) => credit === 1
+
 /** The answer as it is read; null for a kind that has none here. */
 function answerOf(question: Question): string | null {
   switch (question.kind) {
@@ -175,10 +179,16 @@ function answerOf(question: Question): string | null {
     case 'number': {
       const mark = question.body.style === 'comma' ? ',' : '.'
       const unit = question.body.unit ? ` ${question.body.unit}` : ''
-      return `= ${question.body.answers.map(({ value, near }) => `${value.replace('.', mark)}${nearness(near, mark)}${unit}`).join(' | ')}`
+      return `= ${question.body.answers
+        .filter(isFull)
+        .map(({ value, near }) => `${value.replace('.', mark)}${nearness(near, mark)}${unit}`)
+        .join(' | ')}`
     }
     case 'text':
-      return `= ${question.body.answers.map(({ text }) => text).join(' | ')}`
+      return `= ${question.body.answers
+        .filter(isFull)
+        .map(({ text }) => text)
+        .join(' | ')}`
     default:
       return null
   }
@@ -225,36 +235,8 @@ export function unseenInMarkdown(question: Question): string[] {
     ...(question.comments.right || question.comments.wrong ? ['comments for right and for wrong'] : []),
   ]
   if (!back?.question) return [...told, 'how it is answered: what is written cannot be read back']
-  const said = (each: Question) => JSON.stringify([plainText(each.stem), bodyWords(each)])
   const isTold = told.some((words) => /^(how|that) /.test(words))
-  return isTold || said(back.question) === said(question)
+  return isTold || isReadBack(question, back.question)
     ? told
     : [...told, 'some of its words or marks: it does not read back as it is']
 }
-
-/** What of a body Markdown says, without ids. */
-const bodyWords = ({ body }: Question): unknown =>
-  JSON.parse(
-    JSON.stringify(body, (name, value: unknown) =>
-      ['html', 'text', 'value', 'unit'].includes(name) && typeof value === 'string'
-        ? plainText(value)
-        : [
-              'id',
-              'target',
-              'fixed',
-              'credit',
-              'rule',
-              'layout',
-              'inOrder',
-              'lower',
-              'upper',
-              'tellHowMany',
-              'comment',
-              'label',
-              'longest',
-              'slips',
-            ].includes(name)
-          ? undefined
-          : value,
-    ),
-  )

@@ -9,7 +9,8 @@ function sheetOf({ fields, lines }: Cells, kind: SheetKind): Uint8Array {
   sheet['!cols'] = fields.map((name) => ({ wch: name === 'question' ? 50 : name.startsWith('option') ? 18 : 12 }))
   const book = utils.book_new()
   utils.book_append_sheet(book, sheet, 'Questions')
-  return new Uint8Array(write(book, { type: 'array', bookType: kind, compression: true }) as ArrayBuffer)
+  // Shared strings: the library undoes the escapes of others twice when it reads them.
+  return new Uint8Array(write(book, { type: 'array', bookType: kind, compression: true, bookSST: true }) as ArrayBuffer)
 }
 
 export const writeSheet = (questions: Parameters<typeof questionCells>[0], kind: SheetKind): Uint8Array =>

@@ -22,7 +22,8 @@ const fault = (column: Column, sentence: string): never => {
 export function decimalIn(column: Column, text: string, decimals: Decimals): string {
   const tidy = text.trim().replace(/^[−–]/, '-').replace(/^\+/, '')
   const marks = decimals === 'comma' ? /^-?\d{1,15}(?:,\d{1,15})?$/ : /^-?\d{1,15}(?:\.\d{1,15})?$/
-  const both = /^-?\d{1,3}[.,]\d{3}$/.test(tidy) && !(decimals === 'point' && tidy.includes('.'))
+  // Nobody parts thousands off a nought.
+  const both = /^-?[1-9]\d{0,2}[.,]\d{3}$/.test(tidy) && !(decimals === 'point' && tidy.includes('.'))
   if (both)
     return fault(
       column,
@@ -79,12 +80,12 @@ export function optionsNamed(
     const missing = asLetters.filter((each) => !options.some(({ id }) => id === each))
     if (missing.length && byWords(whole).length === 1) return [byWords(whole)[0]!.id]
     if (missing.length) return fault(column, `There is no option ${missing.join(', ')}: its cell is empty.`)
-    // "a", where another option reads "a": which one is meant is not known.
-    const other = named.length === 1 ? byWords(whole).filter(({ id }) => id !== asLetters[0]) : []
+    // "a", where another option reads "a": which one is meant is not known. Nor is "a b" where an option reads so.
+    const other = byWords(whole).filter(({ id }) => named.length > 1 || id !== asLetters[0])
     if (other.length)
       return fault(
         column,
-        `“${whole}” is the letter of one option and the text of option ${other[0]!.id}. Write the other’s letter, or change the text.`,
+        `“${whole}” names options by their letters and is the text of option ${other[0]!.id}. Write the other’s letter, or change the text.`,
       )
     return [...new Set(asLetters)]
   }

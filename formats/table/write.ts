@@ -1,9 +1,10 @@
 import { kindOf, plainText, type Question } from '../../core/question'
 import { kindLabels } from '../../core/question/kinds'
 import { asPlain } from '../plain-html'
+import { isReadBack } from '../read-back'
 import { unseenIn, type Feature } from '../unseen'
 import { columns, letters, optionColumns, usualOptions, type Column, type Row } from './columns'
-import { readable } from './read'
+import { questionsIn, readable } from './read'
 
 /** A table to write: the names of its columns, and its cells, line by line. */
 export interface Cells {
@@ -128,9 +129,15 @@ function rightText(question: Question): string {
     case 'yesNo':
       return question.body.options.find((option) => option.credit === 1)?.id ?? ''
     case 'number':
-      return question.body.answers.map((answer) => answer.value).join(' | ')
+      return question.body.answers
+        .filter(({ credit }) => credit === 1)
+        .map(({ value }) => value)
+        .join(' | ')
     case 'text':
-      return question.body.answers.map((answer) => answer.text).join(' | ')
+      return question.body.answers
+        .filter(({ credit }) => credit === 1)
+        .map(({ text }) => text)
+        .join(' | ')
     case 'ordering':
     case 'matching':
       return ''
@@ -148,11 +155,23 @@ function toleranceText(question: Extract<Question, { kind: 'number' }>): string 
 
 const carried = new Set<Feature>(['difficulty', 'source', 'comments', 'keyless'])
 
-/** What a line has no place for; of a kind that no line can hold, that. */
-export const unseenInTable = (question: Question): string[] => [
-  ...(readable[question.kind]
-    ? []
-    : [`how it is answered: ${kindLabels[question.kind]} cannot be read back from a line`]),
-  ...('options' in question.body && question.body.options.length > letters.length ? ['options beyond the 26th'] : []),
-  ...unseenIn(question, carried),
-]
+/** What a line has no place for; of a kind that no line can hold, that; and whether what is written reads back as it was. */
+export function unseenInTable(question: Question): string[] {
+  const told = [
+    ...(readable[question.kind]
+      ? []
+      : [`how it is answered: ${kindLabels[question.kind]} cannot be read back from a line`]),
+    ...('options' in question.body && question.body.options.length > letters.length ? ['options beyond the 26th'] : []),
+    ...unseenIn(question, carried),
+  ]
+  if (told.some((words) => /^(how|what|credits) /.test(words))) return told
+  const cells = rowOf({ question, folder: [], objectives: [] })
+  const [back] = questionsIn({
+    header: [...columns],
+    rows: [{ place: '', cells, problem: null, notes: [], named: (column) => column }],
+    decimals: 'point',
+  }).items
+  return back?.question && isReadBack(question, back.question)
+    ? told
+    : [...told, 'some of its words or marks: it does not read back as it is']
+}
