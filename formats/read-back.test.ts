@@ -132,7 +132,7 @@ const question: fc.Arbitrary<Question> = fc
 
 /** What an answer earns, told by the places or words of what is chosen. */
 function earned(of: Question, i: number): string[] {
-  const score = (answer: unknown) => scoreAnswer(of, {}, answer).fraction
+  const score = (answer: unknown) => scoreAnswer(of, {}, answer).fraction ?? ''
   const ids = (entries: readonly { id: string }[]) => entries.map(({ id }) => id)
   switch (of.kind) {
     case 'choice':

@@ -3,7 +3,10 @@ import { languageName } from '../core/question/language-name'
 
 /** What of a question only some formats carry; each with the words for what is there, or null. */
 const features = {
-  hints: (question: Question) => (question.hints.length ? `${question.hints.length} hints` : null),
+  hints: (question: Question) => {
+    const n = question.hints.length
+    return n === 0 ? null : n === 1 ? 'a hint' : `${n} hints`
+  },
   translations: ({ translations }: Question) => {
     const languages = Object.keys(translations)
     return languages.length ? `its text in ${languages.map(languageName).join(', ')}` : null

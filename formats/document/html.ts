@@ -1,8 +1,10 @@
 import { blankQuestion, plainText, type Question } from '../../core/question'
 import { brokenItem, readItem, type BundleItem } from '../bundle'
 import { AskedBack, keyed, type Answer } from '../markdown/answers'
-import { parseHtml, toHtml } from '../html'
-import { isElement, type XmlElement } from '../xml'
+import { openFolder } from '../folders'
+import { mapElements, parseHtml, toHtml } from '../html'
+import { equationMark } from './equations'
+import { element, isElement, type XmlElement } from '../xml'
 
 /**
  * The text of a word processor as questions, as Markdown would be read: headings are folders; a list with one entry that is bold
@@ -60,6 +62,11 @@ function inside(nodes: readonly Node[]): string {
   const [only] = kept
   return toHtml(kept.length === 1 && only && isElement(only) && only.name === 'p' ? only.children : kept)
 }
+
+const inline = new Set(['strong', 'b', 'em', 'i', 'sub', 'sup', 'a', 'img', 'span', 'br', 'code'])
+/** Words of an entry that stand there without a paragraph, as one. */
+const asBlock = (nodes: Node[]): Node[] =>
+  nodes.every((node) => !isElement(node) || inline.has(node.name)) ? [element('p', {}, nodes)] : nodes
 
 interface Entry {
   html: string
@@ -122,6 +129,7 @@ const isPairs = (node: Node): node is XmlElement =>
 
 function tableAnswer(table: XmlElement): Answer {
   const rows = rowsOf(table)
+    .slice(headed(table) ? 1 : 0)
     .map((row) => elements(row).map((cell) => inside(cell.children)))
     .filter((row) => row.some((cell) => cell !== ''))
   if (rows.length > 40) throw new AskedBack('It has more than 40 pairs.')
@@ -134,6 +142,26 @@ function tableAnswer(table: XmlElement): Answer {
   })
 }
 
+/** Whether a table begins with a heading: cells that are marked as such, or a first line in bold where the others are not. */
+function headed(table: XmlElement): boolean {
+  const isMarked = (row: XmlElement) => elements(row).every((cell) => cell.name === 'th' || isBold(cell.children))
+  const [first, ...others] = rowsOf(table)
+  return first !== undefined && isMarked(first) && others.some((row) => !isMarked(row))
+}
+
+const isNote = ({ attributes }: XmlElement) => /^(?:footnote|endnote)-\d/.test(attributes.id ?? '')
+const leadsToNote = (node: Node): boolean =>
+  isElement(node) &&
+  ((node.name === 'a' && /^#(?:footnote|endnote)-\d/.test(node.attributes.href ?? '')) ||
+    node.children.some(leadsToNote))
+
+/** Boxes as signs; footnotes, which stand in a list at the end, not at all. */
+const tidied = (nodes: readonly Node[]): Node[] =>
+  mapElements(nodes, (node) => {
+    if (node.name === 'input' && node.attributes.type === 'checkbox') return 'checked' in node.attributes ? '☑ ' : '☐ '
+    return isList(node) && elements(node).length > 0 && elements(node).every(isNote) ? null : node
+  })
+
 const keyLine = (node: Node): string | null => {
   const found = isElement(node) && node.name === 'p' ? /^\s*=\s*(\S[\s\S]*)$/.exec(words(node)) : null
   return found ? found[1]!.trim() : null
@@ -143,7 +171,12 @@ interface Open {
   stem: Node[]
   answer: Answer | null
   problem: string | null
+  /** What is left out of it. */
+  notes: Set<string>
 }
+const nothing = (): Open => ({ stem: [], answer: null, problem: null, notes: new Set() })
+
+const equation = '[equation]'
 
 /**
  * Reads the markup that a word processor's text is turned into.
@@ -152,13 +185,13 @@ interface Open {
 export function questionsFromHtml(html: string, mayBeOpen = false): BundleItem[] {
   const items: BundleItem[] = []
   const folder: string[] = []
-  let open: Open = { stem: [], answer: null, problem: null }
+  let open = nothing()
   const close = () => {
-    const { stem, answer: found, problem } = open
-    open = { stem: [], answer: null, problem: null }
+    const { stem, answer: found, problem, notes } = open
+    open = nothing()
     if (!stem.some((node) => !isBlank(node)) && !found) return
     const place = `question ${items.length + 1}, “${plainText(toHtml(stem)).slice(0, 40)}”`
-    const more = { folder: folder.filter(Boolean) }
+    const more = { folder: folder.filter(Boolean), notes: [...notes] }
     if (problem !== null) items.push(brokenItem(place, problem, more))
     else if (!found)
       items.push(
@@ -173,7 +206,13 @@ export function questionsFromHtml(html: string, mayBeOpen = false): BundleItem[]
         readItem(place, { ...blankQuestion(found.kind), stem: toHtml(stem), body: found.body } as Question, more),
       )
   }
-  const take = (read: () => Answer) => {
+  const tell = (node: XmlElement | string) => {
+    if (words(node).includes(equation))
+      open.notes.add(`An equation of it is not read. Write it anew where ${equation} stands.`)
+    if (leadsToNote(node)) open.notes.add('A footnote of it is left out.')
+  }
+  const take = (node: XmlElement | string, read: () => Answer) => {
+    tell(node)
     try {
       open.answer = read()
     } catch (error) {
@@ -182,13 +221,13 @@ export function questionsFromHtml(html: string, mayBeOpen = false): BundleItem[]
     }
     close()
   }
-  for (const node of parseHtml(html)) {
+  for (const node of tidied(parseHtml(html.replaceAll(equationMark, equation)))) {
     if (isBlank(node)) continue
     const heading = isElement(node) ? /^h([1-6])$/.exec(node.name) : null
     const key = keyLine(node)
     if (heading) {
       close()
-      folder.splice(Number(heading[1]) - 1, folder.length, words(node).trim())
+      openFolder(folder, Number(heading[1]), words(node).trim())
     } else if (/^\s*(?:-{3,}|_{3,}|\*{3,})\s*$/.test(words(node)) && !(isElement(node) && node.name === 'table'))
       close()
     else if (isList(node) && elements(node).some((entry) => elements(entry).some(isList))) {
@@ -196,14 +235,22 @@ export function questionsFromHtml(html: string, mayBeOpen = false): BundleItem[]
       close()
       for (const entry of elements(node)) {
         const inner = elements(entry).find(isList)
-        open.stem = entry.children.filter((child) => child !== inner)
-        if (inner) take(() => listAnswer(inner, mayBeOpen))
-        else close()
+        open.stem = asBlock(entry.children.filter((child) => child !== inner))
+        if (inner) take(entry, () => listAnswer(inner, mayBeOpen))
+        else {
+          tell(entry)
+          close()
+        }
       }
-    } else if (isList(node)) take(() => listAnswer(node, mayBeOpen))
-    else if (isPairs(node)) take(() => tableAnswer(node))
-    else if (key !== null) take(() => keyed(key))
-    else open.stem.push(node)
+    } else if (isList(node)) take(node, () => listAnswer(node, mayBeOpen))
+    else if (isPairs(node)) {
+      if (headed(node)) open.notes.add('The first line of its table is taken for a heading: it is no pair.')
+      take(node, () => tableAnswer(node))
+    } else if (key !== null) take(node, () => keyed(key))
+    else {
+      tell(node)
+      open.stem.push(node)
+    }
   }
   close()
   return items

@@ -77,7 +77,7 @@ function numberIn(text: string): { value: string; comma: boolean } {
 
 /** "3.9 ± 0.1 m", "3,9 ± 2 %": number, tolerance, unit. */
 const quantity =
-  /^([-−+]?\d[\d.,]*(?:e[+-]?\d{1,2})?(?:[ \u00a0\u2009\u202f]\d{3})*)(?:\s*(?:±|\+-|\+\/-)\s*(\d[\d.,]*)\s*(%)?)?(?:\s+([^\d\s].{0,19})|([°%]))?$/i
+  /^([-−+]?\d[\d.,]*(?:e[+-]?\d{1,2})?(?:[ \u00a0\u2009\u202f]\d{3})*)(?:\s*(?:±|\+-|\+\/-)\s*(\d[\d.,]*)\s*(%)?)?(?:\s+([^\d\s±+].{0,19})|([°%]))?$/i
 
 function numbers(answers: readonly string[]): Answer | null {
   const found = answers.map((each) => quantity.exec(each))
@@ -166,12 +166,15 @@ export function orderOf(list: List, reading: Reading): Answer {
   } as Answer
 }
 
-/** A matching: the first row is its heading where Markdown asks for one, and is a pair like any other unless it is empty. */
+/** A matching: the first row, which Markdown takes for a heading, is a pair like any other unless it is empty; that is told. */
 export function pairsOf(table: Table, reading: Reading): Answer {
-  const rows = table.children
-    .map((row) => row.children.map((cell) => inline(cell.children, reading)))
-    .filter((row) => row.some((cell) => cell !== ''))
+  const all = table.children.map((row) => row.children.map((cell) => inline(cell.children, reading)))
+  const rows = all.filter((row) => row.some((cell) => cell !== ''))
   if (rows.length > 40) throw new AskedBack('It has more than 40 pairs.')
+  if (all[0] === rows[0] && rows.length > 1)
+    reading.notes.push(
+      `Line ${lineOf(table, reading)}: the first line of the table is a pair like the others. Leave its cells empty if it is a heading.`,
+    )
   return {
     kind: 'matching',
     body: {

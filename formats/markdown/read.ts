@@ -13,6 +13,7 @@ import {
   pairsOf,
   type Answer,
 } from './answers'
+import { openFolder } from '../folders'
 import { blockHtml, lineOf, linksIn, textOf, type Reading } from './html'
 import { NotParsed, parsePiece, piecesOf, type Piece } from './pieces'
 
@@ -65,7 +66,7 @@ function itemsOf(piece: Piece, number: number, folder: string[]): BundleItem[] {
   }
 }
 
-const open = (folder: string[], heading: Heading) => folder.splice(heading.depth - 1, folder.length, textOf(heading))
+const open = (folder: string[], heading: Heading) => openFolder(folder, heading.depth, textOf(heading))
 
 /** Blocks that say by themselves that they are the answer: before them, lists and tables are part of what is asked. */
 const isPlain = (block: RootContent) => isTaskList(block) || answerLine(block) !== null

@@ -26,6 +26,8 @@ const capOf = ({ attributes }: XmlElement, partners: number) => {
 }
 const sum = (all: readonly number[]) => all.reduce((total, each) => total + each, 0)
 
+const pairs = (n: number) => (n === 1 ? 'one pair' : `${n} pairs`)
+
 function tellPairs(node: XmlElement, notes: Set<string>): void {
   const sides = sidesOf(node)
   if (!sides) return
@@ -45,9 +47,9 @@ function tellPairs(node: XmlElement, notes: Set<string>): void {
   const most = Math.min(sum(caps.slice(0, first.length)), sum(caps.slice(first.length)))
   const { maxAssociations, minAssociations } = node.attributes
   if (numeric(maxAssociations) > 0 && numeric(maxAssociations) < most)
-    notes.add(`At most ${numeric(maxAssociations)} pairs may be made in the file; here any number of them.`)
+    notes.add(`At most ${pairs(numeric(maxAssociations))} may be made in the file; here any number of them.`)
   if (numeric(minAssociations) > 1)
-    notes.add(`At least ${numeric(minAssociations)} pairs have to be made in the file; here any number may be.`)
+    notes.add(`At least ${pairs(numeric(minAssociations))} have to be made in the file; here any number may be.`)
   if (things.some(({ attributes }) => numeric(attributes.matchMin) > 0))
     notes.add('That some things of it have to be used is not kept.')
   if (things.some(({ attributes }) => (attributes.matchGroup ?? '').trim()))

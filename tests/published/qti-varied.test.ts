@@ -757,7 +757,7 @@ describe('what cannot be had is told, with an example', () => {
     ['a least number of choices', several('maxChoices="0" minChoices="2"'), /At least 2 have to be chosen/],
     ['all the pairs that there are', matched('maxAssociations="2"'), null],
     ['as many pairs as anybody likes', matched('maxAssociations="0"'), null],
-    ['fewer pairs than there are', matched('maxAssociations="1"'), /At most 1 pairs may be made/],
+    ['fewer pairs than there are', matched('maxAssociations="1"'), /At most one pair may be made/],
     ['a least number of pairs', matched('maxAssociations="2" minAssociations="2"'), /At least 2 pairs/],
     [
       'things that go with two of three',

@@ -12,7 +12,10 @@ import { lookAt } from '../../server/domain/imports/look'
 import { stagedQuestion, viewBatch } from '../../server/domain/imports/batch'
 import { stageFile } from '../../server/domain/imports/stage'
 import { beginTaking } from '../../server/domain/imports/take'
-import { dropAbandoned, stopTaking, undoImport } from '../../server/domain/imports/untake'
+import { pastedAsText } from '../../server/domain/imports/pasted'
+import { dropAbandoned, forgetImports, stopTaking, undoImport } from '../../server/domain/imports/untake'
+import { lookAtUnseen } from '../../server/domain/imports/unseen'
+import { plus } from '../../core/kit/time'
 import type { Person } from '../../server/people/people'
 import { createQuiz, loadQuiz } from '../../server/domain/quizzes/quizzes'
 import { makeEdit } from '../../server/domain/quizzes/edits'
@@ -202,6 +205,47 @@ describe('giving questions out', () => {
     await db.run("UPDATE question SET sharing = 'private' WHERE id = ?", [row!.id])
     await expect(giveFile(db, idris, { questions: [row!.id], as: 'json' })).rejects.toMatchObject({ status: 422 })
     await db.run("UPDATE question SET sharing = 'school' WHERE id = ?", [row!.id])
+  })
+  it('what its reader will not see is told before, of what one may see and of nothing else', async () => {
+    const hinted = await addQuestion(
+      db,
+      maren,
+      question('What is a fid for?', { hints: ['<p>Think of splices.</p>'] }),
+      later(1),
+      'q-hinted',
+      { folder: null, sharing: 'private' },
+    )
+    expect(hinted).toBeTruthy()
+    const asked = { questions: ['q-hinted', 'q-datum'], as: 'csv' as const }
+    expect((await lookAtUnseen(db, maren, asked)).find(({ id }) => id === 'q-hinted')!.what).toContain('a hint')
+    expect((await lookAtUnseen(db, maren, { ...asked, as: 'json' })).map(({ id }) => id)).toEqual([])
+    expect((await lookAtUnseen(db, idris, asked)).map(({ id }) => id)).not.toContain('q-hinted')
+    await expect(lookAtUnseen(db, idris, { ...asked, questions: ['q-hinted'] })).rejects.toMatchObject({ status: 422 })
+  })
+})
+
+describe('a file that nobody takes in', () => {
+  it('goes after a day, with all that was read from it; before that it stays', async () => {
+    const { id } = await stage('Which rope floats?\n\n= polypropylene\n')
+    await forgetImports(db, plus(later(1), 23 * 3_600_000))
+    expect((await viewBatch(db, maren, id)).state).toBe('staged')
+    await forgetImports(db, plus(later(1), 25 * 3_600_000))
+    await expect(viewBatch(db, maren, id)).rejects.toMatchObject({ status: 404 })
+  })
+})
+
+describe('what is pasted from a document', () => {
+  it('becomes text to go on with; what does not come along is told', () => {
+    const { text, problems } = pastedAsText(
+      '<h1>Knots</h1><p>Which holds?<script>x</script></p><ul><li><b>bowline</b></li><li>granny</li></ul><p>And this? <img src="data:image/png;base64,AA=="></p><ul><li>one</li><li>two</li></ul><p>Only words.</p>',
+    )
+    expect(text).toContain('# Knots')
+    expect(lookAt(text)).toMatchObject([
+      { problem: null, question: { kind: 'Choice', key: 'bowline' } },
+      { problem: null, question: { kind: 'Choice', key: '' } },
+    ])
+    expect(text).not.toContain('script')
+    expect(problems.join('\n')).toMatch(/question 2.*pictures do not come along[^]*question 3.*no answer/)
   })
 })
 

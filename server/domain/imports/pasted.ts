@@ -14,6 +14,14 @@ export function pastedAsText(html: string): { text: string; problems: string[] }
   )
   return {
     text: outgoing.length ? writeMarkdown(outgoing) : '',
-    problems: items.flatMap(({ problem, place }) => (problem === null ? [] : [`${place}: ${problem}`])),
+    problems: items.flatMap(({ problem, notes, question, place }) =>
+      [
+        ...(problem === null ? [] : [problem]),
+        ...notes,
+        ...(JSON.stringify(question).includes('<img')
+          ? ['Its pictures do not come along; bring in the document itself.']
+          : []),
+      ].map((each) => `${place}: ${each}`),
+    ),
   }
 }
