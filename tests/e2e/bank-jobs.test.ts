@@ -241,11 +241,11 @@ describe('a test of a file', () => {
       .getByRole('checkbox', { name: /make the test “Tides and tidal heights” a quiz of 17 questions/ })
       .waitFor()
     // A question is looked at whole before it is taken, and an answer to it tried.
-    await page.getByRole('button', { name: /^Open What does chart datum/ }).click()
+    await page.getByRole('button', { name: /^open it: What does chart datum/ }).click()
     const look = page.getByRole('region', { name: 'As a student sees it' })
     await look.getByText('Lowest astronomical tide').click()
     await look.getByText('✓ right').waitFor()
-    await page.getByRole('button', { name: /^Close What does chart datum/ }).click()
+    await page.getByRole('button', { name: /^close it: What does chart datum/ }).click()
     await look.waitFor({ state: 'detached' })
     await page.getByRole('checkbox', { name: /^Take What does chart datum/ }).check()
     await page.getByRole('button', { name: 'Bring in 1 question' }).click()

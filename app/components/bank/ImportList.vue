@@ -186,7 +186,7 @@ const tones: Record<Fate, string> = {
               type="button"
               class="link"
               :aria-expanded="opened === index"
-              :aria-label="`${opened === index ? 'Close' : 'Open'} ${item.title || item.place}`"
+              :aria-label="`${opened === index ? 'close it' : 'open it'}: ${item.title || item.place}`"
               @click="opened = opened === index ? null : index"
             >
               {{ opened === index ? 'close it' : 'open it' }}</button

@@ -61,9 +61,8 @@ async function paste(event: ClipboardEvent) {
   if (!isLaidOut(html)) return
   event.preventDefault()
   const field = event.target as HTMLTextAreaElement
-  const [from, to] = [field.selectionStart, field.selectionEnd]
-  const plain = event.clipboardData!.getData('text/plain')
-  let said = plain
+  pasted.value = []
+  let said = event.clipboardData!.getData('text/plain')
   try {
     const { text: found, problems } = await importRoutes.pasted({ body: { html } })
     pasted.value = problems
@@ -71,6 +70,8 @@ async function paste(event: ClipboardEvent) {
   } catch (error) {
     problem.value = sentenceOf(error)
   }
+  // Who typed on meanwhile is at another place by now.
+  const [from, to] = [field.selectionStart, field.selectionEnd]
   text.value = text.value.slice(0, from) + said + text.value.slice(to)
 }
 const bring = () => flow.stage(new Blob([text.value]), 'typed.md')
