@@ -32,11 +32,9 @@ export function unzip(bytes: Uint8Array): Map<string, Uint8Array> {
   }
 }
 
-/**
- * The same archive with its files stored plain, for a package that unpacks by itself and trusts what an archive claims.
- * @throws UnreadableFile as `unzip` does
- */
-export const unpacked = (bytes: Uint8Array): Uint8Array => zipSync(Object.fromEntries(unzip(bytes)), { level: 0 })
+/** Files as an archive that is not packed, for a package that unpacks by itself and trusts what an archive claims. */
+export const stored = (files: ReadonlyMap<string, Uint8Array>): Uint8Array =>
+  zipSync(Object.fromEntries(files), { level: 0 })
 
 export const zip = (files: ReadonlyMap<string, Uint8Array>): Uint8Array =>
   zipSync(

@@ -1,7 +1,7 @@
 import mammoth from 'mammoth'
 import { digestOf, UnreadableFile, type Bundle } from '../bundle'
 import { decodeXml } from '../text'
-import { unzip, zip } from '../zip'
+import { stored, unzip } from '../zip'
 import { withoutEquations } from './equations'
 import { questionsFromHtml } from './html'
 
@@ -12,7 +12,7 @@ function prepared(bytes: Uint8Array): Buffer {
   const files = new Map(unzip(bytes))
   const found = files.get(main)
   if (found) files.set(main, new TextEncoder().encode(withoutEquations(decodeXml(found))))
-  return Buffer.from(zip(files))
+  return Buffer.from(stored(files))
 }
 
 const ignored = /unrecognised element was ignored: (?:\{[^}]*\})?([\w:]+)/

@@ -25,6 +25,15 @@ for (const type of ['xlsx', 'ods'] as const) {
     expect(rows[0]!.named('tolerance')).toBe('Row 5, tolerance')
   })
 
+  it.each(['&lt;p&gt;', 'AT&amp;T &#65; &amp;amp;', 'a & b < c', '<b>x</b>'])(
+    `${type}: escapes that stand in a text are words: %s`,
+    (words) => {
+      const cells = sheet([head, ['choice', words, 'Yes', `No ${words}`, 'a']])
+      const [row] = sheetTable(file(cells, type)).rows
+      expect([row!.cells.question, row!.cells.option_b]).toEqual([words, `No ${words}`])
+    },
+  )
+
   it(`${type}: blank rows between are passed over, and what follows keeps its row`, () => {
     const cells = sheet([head, [], ['choice', 'One?', 'Yes', 'No', 'a'], [], [], ['choice', 'Two?', 'Yes', 'No', 'b']])
     expect(sheetTable(file(cells, type)).rows.map(({ place }) => place)).toEqual(['row 3', 'row 6'])

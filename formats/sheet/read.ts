@@ -2,7 +2,8 @@ import { read, utils, type CellObject, type DenseWorkSheet } from '@e965/xlsx'
 import { UnreadableFile, type Bundle } from '../bundle'
 import type { Column, Row, Table } from '../table/columns'
 import { questionsIn } from '../table/read'
-import { unpacked } from '../zip'
+import { stored, unzip } from '../zip'
+import { withEscapes } from './escapes'
 
 const mostRows = 20_100
 
@@ -12,7 +13,7 @@ const textOf = (cell: CellObject | undefined): string =>
 
 /** The first sheet of a spreadsheet (Office Open XML, OpenDocument) as a table. @throws UnreadableFile */
 export function sheetTable(bytes: Uint8Array): Table {
-  const lines = cellsOf(unpacked(bytes))
+  const lines = cellsOf(stored(withEscapes(unzip(bytes))))
   const top = lines.findIndex((cells) => cells?.some((cell) => textOf(cell).trim() !== ''))
   if (top < 0) throw new UnreadableFile('The first sheet of this file is empty.')
   const header = Array.from(lines[top]!, (cell) => textOf(cell).trim().toLowerCase())

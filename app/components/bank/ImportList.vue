@@ -116,7 +116,8 @@ const tones: Record<Fate, string> = {
             :checked="quizzes.has(index)"
             @change="toggleQuiz(index)"
           />
-          make the test “{{ test.title }}” a quiz of {{ test.questions }} questions, in draft</label
+          make the test “{{ test.title }}” a quiz of
+          {{ test.questions === 1 ? '1 question' : `${test.questions} questions` }}, in draft</label
         >
         <p v-for="note in test.notes" :key="note" class="ml-6 text-label text-amber">{{ note }}</p>
       </li>
