@@ -340,10 +340,11 @@ describe('tests of QTI 1.2', () => {
   })
   it('how it is scored, tried and answered by the result is told', () => {
     const { tests } = read(
-      `<assessment ident="t" title="Tides"><qtimetadata><qtimetadatafield><fieldlabel>cc_maxattempts</fieldlabel><fieldentry>unlimited</fieldentry></qtimetadatafield><qtimetadatafield><fieldlabel>qmd_timelimit</fieldlabel><fieldentry>20</fieldentry></qtimetadatafield></qtimetadata><outcomes_processing scoremodel="GuessingPenalty"/><assessfeedback ident="f"><flow_mat>${words('You passed.')}</flow_mat></assessfeedback><section ident="s">${one('i1')}</section></assessment>`,
+      `<assessment ident="t" title="Tides"><qtimetadata><qtimetadatafield><fieldlabel>cc_maxattempts</fieldlabel><fieldentry>unlimited</fieldentry></qtimetadatafield><qtimetadatafield><fieldlabel>qmd_timelimit</fieldlabel><fieldentry>20</fieldentry></qtimetadatafield></qtimetadata><outcomes_processing scoremodel="GuessingPenalty"><outcomes><decvar varname="SCORE" cutvalue="60"/></outcomes></outcomes_processing><assessfeedback ident="f"><flow_mat>${words('You passed.')}</flow_mat></assessfeedback><section ident="s">${one('i1')}</section></assessment>`,
     )
     expect(tests[0]!.limit).toBe(20)
     const told = tests[0]!.notes.join(' ')
-    for (const each of [/points add up/, /You passed/, /more than once \(unlimited\)/]) expect(told).toMatch(each)
+    for (const each of [/points add up/, /passed from 60 on/, /You passed/, /more than once \(unlimited\)/])
+      expect(told).toMatch(each)
   })
 })

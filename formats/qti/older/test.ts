@@ -71,6 +71,9 @@ function tellRest(node: XmlElement, { notes }: Reading): void {
   for (const each of childrenOf(node, 'outcomes_processing'))
     if (!/^(sumofscores|sumscores)$/i.test(each.attributes.scoremodel ?? 'SumOfScores'))
       notes.add(`How “${title}” is scored is left out: points add up.`)
+  for (const each of childrenOf(node, 'outcomes_processing').flatMap((all) => within(all, 'decvar')))
+    if (each.attributes.cutvalue !== undefined)
+      notes.add(`In the file it is passed from ${each.attributes.cutvalue.slice(0, 20)} on; say so in the rules.`)
   for (const name of ['assessfeedback', 'sectionfeedback'])
     for (const each of childrenOf(node, name)) {
       const shown = textOf(each).replace(/\s+/g, ' ').trim().slice(0, 200)

@@ -1,7 +1,7 @@
 import type { PortableTest } from '../../bundle'
 import type { XmlElement } from '../../xml'
 import { asTests } from '../older/test'
-import { readTestTree, type References } from '../test-read'
+import { readTestTree, type References } from '../test/read'
 import { resolve } from './manifest'
 import { withMedia } from './media'
 import { treeOf, type OlderFile, type Package } from './opened'

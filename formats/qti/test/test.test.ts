@@ -1,13 +1,13 @@
 import { describe, expect, it } from 'vitest'
-import type { Stimulus } from '../../core/question'
-import { sampleQuestion } from '../../tests/fixtures/core'
-import type { PortableRow, PortableTest } from '../bundle'
-import { readXml } from '../xml'
-import { unzip, zip } from '../zip'
-import { fromAnyVersion } from './names'
-import { readPackage } from './package/read'
-import { writePackage } from './package/write'
-import { readTestTree } from './test-read'
+import type { Stimulus } from '../../../core/question'
+import { sampleQuestion } from '../../../tests/fixtures/core'
+import type { PortableRow, PortableTest } from '../../bundle'
+import { readXml } from '../../xml'
+import { unzip, zip } from '../../zip'
+import { fromAnyVersion } from '../names'
+import { readPackage } from '../package/read'
+import { writePackage } from '../package/write'
+import { readTestTree } from './read'
 
 const row = (items: string[], over: Partial<PortableRow> = {}): PortableRow => ({
   items,
@@ -159,6 +159,20 @@ describe('assessment tests', () => {
     const found = read(part('p', null, weighed) + processing)
     expect(found.sections[0]!.rows[0]!.points).toBe(points)
     expect(found.notes).toEqual(told.map((each) => expect.stringContaining(each) as string))
+  })
+  it('when it is passed, and what it changes in its items, is told', () => {
+    const changed = ref('a').replace(
+      '/>',
+      '><variableMapping sourceIdentifier="SCORE" targetIdentifier="EXTRA"/><templateDefault templateIdentifier="X"/></assessmentItemRef>',
+    )
+    const { notes } = read(
+      `<outcomeDeclaration identifier="SCORE" cardinality="single" baseType="float" masteryValue="12"/>${part('p', null, changed)}`,
+    )
+    expect(notes).toEqual([
+      expect.stringMatching(/Values that the test gives/),
+      expect.stringMatching(/other outcomes of some items/),
+      'In the file it is passed from 12 on; say so in the rules.',
+    ])
   })
   it('a section that lies within itself, by way of another too, is told', () => {
     const section = (href: string) =>

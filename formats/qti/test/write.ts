@@ -1,8 +1,8 @@
-import type { PortableRow, PortableSection, PortableTest } from '../bundle'
-import { element, type XmlElement } from '../xml'
-import { contentNodes } from './content/write'
-import type { QtiVersion } from './names'
-import { inVersion } from './write'
+import type { PortableRow, PortableSection, PortableTest } from '../../bundle'
+import { element, type XmlElement } from '../../xml'
+import { contentNodes } from '../content/write'
+import type { QtiVersion } from '../names'
+import { inVersion } from '../write'
 
 /** Where an item stands in the package, and what it is worth by itself. */
 export interface Placed {
