@@ -200,6 +200,27 @@ describe('items of QTI 1.2 come in as they score', () => {
     )
     expect([question!.kind, question!.points, notes]).toEqual(['written', 12, []])
   })
+  it.each([
+    ['a list', (words: string) => item(list('Single', 'r', `<flow>${words}</flow>`), when(is('b'), set(2)))],
+    [
+      'two lists',
+      (words: string) =>
+        item(list('Single', 'r1', words) + list('Single', 'r2', words), when(is('a', 'r1') + is('b', 'r2'), set(2))),
+    ],
+    [
+      'a field',
+      (words: string) =>
+        item(`<response_str ident="r"><flow>${words}</flow><render_fib/></response_str>`, when(is('ebb'), set(2))),
+    ],
+  ])('paragraphs before %s stand there whole', (_name, made) => {
+    const found = only(
+      made(words('&lt;p&gt;At &lt;b&gt;springs&lt;/b&gt;&lt;/p&gt;&lt;p&gt;it is&lt;/p&gt;', 'text/html')),
+    )
+    expect([found.problem, found.notes, found.lost, found.proof?.state]).toEqual([null, [], [], 'proven'])
+    const html = found.question!.stem + JSON.stringify(found.question!.body)
+    expect(html).toContain('<strong>springs</strong>')
+    expect(html).not.toMatch(/<p>\s*<p>/)
+  })
   it('what is said beside stands in the text; plain words are plain', () => {
     const found = only(
       item(

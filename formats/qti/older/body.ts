@@ -12,6 +12,10 @@ function asked(node: XmlElement, several: boolean, notes: Set<string>): Nodes {
   })
 }
 
+/** Words that stand among what is asked, without those of what is chosen. */
+const wordsOf = (nodes: readonly XmlElement[], notes: Set<string>): Nodes =>
+  nodes.flatMap((each) => (each.name.startsWith('render_') ? [] : material(element('material', {}, each), notes)))
+
 /** A field in the midst of its words, in the order in which they stand. */
 function typing(node: XmlElement, notes: Set<string>): Nodes {
   const { identifier } = responseOf(node)
@@ -20,8 +24,7 @@ function typing(node: XmlElement, notes: Set<string>): Nodes {
   const around = (of: XmlElement | undefined, mark: string): [before: Nodes, behind: Nodes] => {
     const parts = of ? childrenOf(of) : []
     const at = parts.findIndex(({ name }) => name === mark)
-    const words = (some: XmlElement[]) =>
-      some.flatMap((each) => (each.name === 'material' ? material(each, notes) : []))
+    const words = (some: XmlElement[]) => wordsOf(some, notes)
     return at < 0 ? [words(parts), []] : [words(parts.slice(0, at)), words(parts.slice(at + 1))]
   }
   const [first, last] = around(node, 'render_fib')
@@ -42,9 +45,7 @@ function typing(node: XmlElement, notes: Set<string>): Nodes {
 function choosing(node: XmlElement, several: boolean, notes: Set<string>): Nodes {
   const { identifier, cardinality } = responseOf(node)
   const render = within(node, 'render_choice')[0]
-  const words = [node, ...(render ? [render] : [])].flatMap((each) =>
-    childrenOf(each, 'material').flatMap((one) => material(one, notes)),
-  )
+  const words = [node, ...(render ? [render] : [])].flatMap((each) => wordsOf(childrenOf(each), notes))
   const options = within(node, 'response_label').map((label) => ({
     identifier: label.attributes.ident,
     fixed: label.attributes.rshuffle === 'No' ? true : null,
