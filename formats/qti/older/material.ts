@@ -60,3 +60,24 @@ const linesOf = (text: string): Nodes =>
     .flatMap((line, i): Nodes => (i ? [element('br'), line.trim()] : [line.trim()]))
 
 export const block = (nodes: Nodes): XmlElement | null => (nodes.length ? element('div', {}, nodes) : null)
+
+const blocks = new Set([
+  'p',
+  'div',
+  'ul',
+  'ol',
+  'table',
+  'blockquote',
+  'pre',
+  'h1',
+  'h2',
+  'h3',
+  'h4',
+  'h5',
+  'h6',
+  'hr',
+  'dl',
+])
+/** Words without blocks of their own as one. */
+export const paragraph = (nodes: Nodes): Nodes =>
+  nodes.some((node) => isElement(node) && blocks.has(node.name)) ? nodes : [element('p', {}, nodes)]

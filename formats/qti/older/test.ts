@@ -1,6 +1,6 @@
 import { childOf, childrenOf, element, textOf, within, type XmlElement } from '../../xml'
 import { UnreadableFile } from '../../bundle'
-import { material } from './material'
+import { material, paragraph } from './material'
 
 /**
  * Assessments of QTI 1.2 (ASI selection and ordering, from memory) put into the elements of a test of 2.x. An item is referred to
@@ -60,7 +60,7 @@ function words(node: XmlElement, { notes }: Reading): XmlElement[] {
   return ['presentation_material', 'rubric', 'objectives'].flatMap((name) =>
     childrenOf(node, name).map((each) => {
       const isForStudents = name !== 'objectives' && /^(all|candidate)$/i.test(each.attributes.view ?? 'All')
-      return element('rubricBlock', { view: isForStudents ? 'candidate' : 'author' }, material(each, notes))
+      return element('rubricBlock', { view: isForStudents ? 'candidate' : 'author' }, paragraph(material(each, notes)))
     }),
   )
 }

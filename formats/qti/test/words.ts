@@ -1,6 +1,6 @@
 import { minutes } from '../../../core/rules/values'
 import { childOf, childrenOf, type XmlElement } from '../../xml'
-import { blocksOf } from '../content/read'
+import { htmlOf } from '../content/read'
 import type { Reading } from './reading'
 
 export function rubricOf(node: XmlElement, { notes }: Reading): string {
@@ -10,7 +10,7 @@ export function rubricOf(node: XmlElement, { notes }: Reading): string {
       if (!toCandidates) notes.add('What the test says to others than candidates is left out.')
       return toCandidates
     })
-    .map((block) => blocksOf(childOf(block, 'contentBody')?.children ?? block.children, { notes }))
+    .map((block) => htmlOf(childOf(block, 'contentBody')?.children ?? block.children, { notes }))
     .join('')
 }
 
