@@ -1,6 +1,6 @@
 import render from 'dom-serializer'
 import { Element, Text, type ChildNode } from 'domhandler'
-import { escapeUTF8 } from 'entities'
+import { decodeHTMLStrict, escapeUTF8 } from 'entities'
 import { SaxesParser } from 'saxes'
 import { UnreadableFile } from './bundle'
 
@@ -11,16 +11,29 @@ export interface XmlElement {
   children: (XmlElement | string)[]
 }
 
+/** Many programs write names of HTML ("&nbsp;") without saying where they come from; they can mean one thing only. */
+const namesOfHtml = new Proxy<Record<string, string>>(
+  {},
+  {
+    get(_, name) {
+      const written = `&${String(name)};`
+      const sign = decodeHTMLStrict(written)
+      return sign === written ? undefined : sign
+    },
+  },
+)
+
 const deepest = 120
 const most = 200_000
 
 /**
- * Reads XML. Entities that a document declares are not expanded and nothing outside it is fetched: a document type with a
- * subset of its own is refused, so that no entity bomb can grow. Depth and size are bounded.
+ * Reads XML, with the names of signs that HTML has. Entities that a document declares are not expanded and nothing outside it is
+ * fetched: a document type with a subset of its own is refused, so that no entity bomb can grow. Depth and size are bounded.
  * @throws UnreadableFile with a sentence
  */
 export function readXml(source: string): XmlElement {
   const parser = new SaxesParser({ xmlns: false, position: false })
+  parser.ENTITIES = namesOfHtml
   const top: XmlElement = { name: '', attributes: {}, children: [] }
   const open: XmlElement[] = [top]
   let count = 0

@@ -86,10 +86,10 @@ describe('long texts', () => {
       readMarkdown(source)
       return process.cpuUsage(before).user
     }
-    const [short, long] = [questions(500).join('\n---\n'), questions(2000).join('\n---\n')]
+    const [short, long] = [questions(300).join('\n---\n'), questions(2400).join('\n---\n')]
     used(short)
-    // Four times as much; with the square of it, sixteen times.
-    expect(used(long)).toBeLessThan(9 * used(short))
+    // Eight times as much; with the square of it, sixty-four times. A machine that is busy with something else takes a few.
+    expect(used(long)).toBeLessThan(30 * used(short))
   })
   it('3,000 questions come in, each in its folder', () => {
     const { items } = readMarkdown(questions(3000).join('\n---\n'))

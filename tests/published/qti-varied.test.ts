@@ -923,11 +923,28 @@ describe('contents', () => {
       '<p><span data-type="inline-math" data-latex="\\frac{1}{2}"></span></p>',
     ],
     ['<rubricBlock view="candidate"><p>Use a pencil.</p></rubricBlock>', '<p>Use a pencil.</p>'],
+    ['<p>a&nbsp;b &eacute; &mdash; &frac12; &amp;lt;</p>', '<p>a&nbsp;b é — ½ &amp;lt;</p>'],
+    ['<p>Wh<!-- not said -->ich<?print no?> one</p>', '<p>Which one</p>'],
     [
       '<table><caption>Heights</caption><tr><td>1</td></tr></table>',
       '<p><strong>Heights</strong></p><table><tbody><tr><td>1</td></tr></tbody></table>',
     ],
   ])('%s', (inner, html) => expect(stem(inner)).toBe(html))
+  it.each([
+    ['<p>See <script>alert(1)</script> it</p>', /program/],
+    ['<p>See <iframe src="https://x.example"/> it</p>', /page that is shown/],
+    ['<p>See <svg xmlns="http://www.w3.org/2000/svg"><circle r="3"/></svg> it</p>', /drawing/],
+  ])('%s is left out, and told', (inner, told) => {
+    const { question, notes, lost } = look(itemXml(one, `${inner}${choosing(abc)}`, template('match_correct')))
+    expect(question.stem.replace(/\s+/g, ' ')).toBe('<p>See it</p><p>Which?</p>')
+    expect([notes.join(), lost]).toEqual([expect.stringMatching(told), []])
+  })
+  it('names of signs that nobody knows, and parts of such names, are no signs', () => {
+    for (const name of ['nosuchname', 'ampx', 'nbspx', 'constructor'])
+      expect(() => look(itemXml(one, `<p>a &${name}; b</p>${choosing(abc)}`, template('match_correct')))).toThrow(
+        /broken/,
+      )
+  })
   it('lowered and raised digits are not lost; what an abbreviation stands for is told', () => {
     const body = '<p>H<sub>2</sub>O over 3 m<sup>2</sup> at 5 <abbr title="knots">kn</abbr>.</p>'
     const { lost, notes } = look(itemXml(one, body + choosing(abc), template('match_correct')))

@@ -41,7 +41,7 @@ const plainWords = new Set(['acronym', 'bdi', 'bdo', 'big', 'data', 'font', 'lab
 /** What is no text of the question: asked for by name elsewhere, or told. */
 const apart = new Set(['feedbackInline', 'feedbackBlock', 'modalFeedback', 'prompt'])
 /** Kept out without a word: nobody reads it. */
-const silent = new Set(['stylesheet', 'qti-stylesheet', 'companionMaterialsInfo', 'catalogInfo', 'annotation'])
+const silent = new Set(['style', 'stylesheet', 'qti-stylesheet', 'companionMaterialsInfo', 'catalogInfo', 'annotation'])
 
 const isInline = (node: XmlElement | string) => !isElement(node) || inline.has(node.name)
 const isEmpty = (node: XmlElement | string): boolean => !isElement(node) && node.trim() === ''
@@ -159,6 +159,11 @@ const special = new Map<string, (node: XmlElement, reading: ReadingContent) => N
         table,
       ]
     },
+    script: left('A program that stands in it is left out.'),
+    iframe: left('A page that is shown within it is left out.'),
+    embed: left('A page that is shown within it is left out.'),
+    svg: left('A drawing that stands in it (SVG) is left out.'),
+    canvas: left('A drawing that stands in it is left out.'),
     ruby: (node: XmlElement, reading: ReadingContent): Nodes =>
       childrenOf(node).flatMap((each) =>
         each.name === 'rt' ? [` (${textOf(each)})`] : each.name === 'rp' ? [] : converted(each.children, reading),
@@ -173,6 +178,13 @@ const special = new Map<string, (node: XmlElement, reading: ReadingContent) => N
     templateBlock: hidden,
   }),
 )
+
+function left(words: string) {
+  return (_node: XmlElement, { notes }: ReadingContent): Nodes => {
+    notes.add(words)
+    return []
+  }
+}
 
 function hidden(node: XmlElement, reading: ReadingContent): Nodes {
   reading.notes.add('Text that only some papers show is shown on all here.')

@@ -11,6 +11,8 @@ const unread = new Set([
   'templateProcessing',
   'responseProcessing',
   'stylesheet',
+  'style',
+  'script',
   'catalogInfo',
   'math',
   'printedVariable',
