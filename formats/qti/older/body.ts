@@ -1,5 +1,5 @@
 import { childOf, childrenOf, element, isElement, within, type XmlElement } from '../../xml'
-import { block, material, type Nodes } from './material'
+import { block, material, rubricsIn, type Nodes } from './material'
 import { askedIn, responseOf } from './responses'
 
 /** What is asked: an interaction for each response. Several lists are choices in a text, each behind its own words. */
@@ -64,22 +64,12 @@ function choosing(node: XmlElement, several: boolean, notes: Set<string>): Nodes
   ]
 }
 
-/** What is said beside the question, to those who answer or to others. */
-const rubrics = (item: XmlElement, notes: Set<string>): Nodes =>
-  ['rubric', 'itemrubric', 'objectives'].flatMap((name) =>
-    childrenOf(item, name).map((each) => {
-      const to = each.attributes.view ?? 'All'
-      const isForStudents = name !== 'objectives' && /^(all|candidate)$/i.test(to)
-      return element('rubricBlock', { view: isForStudents ? 'candidate' : 'author' }, material(each, notes))
-    }),
-  )
-
 /** The body of an item. @param notes gets what of it is left out */
 export const bodyOf = (item: XmlElement, notes: Set<string>): XmlElement =>
   element(
     'itemBody',
     {},
-    rubrics(item, notes),
+    rubricsIn(item, ['rubric', 'itemrubric', 'objectives'], notes),
     asked(childOf(item, 'presentation') ?? element('presentation'), askedIn(item).length > 1, notes),
   )
 

@@ -81,3 +81,12 @@ const blocks = new Set([
 /** Words without blocks of their own as one. */
 export const paragraph = (nodes: Nodes): Nodes =>
   nodes.some((node) => isElement(node) && blocks.has(node.name)) ? nodes : [element('p', {}, nodes)]
+
+/** What is said beside an item or a section, to those who answer or to others; objectives are for others. */
+export const rubricsIn = (node: XmlElement, names: readonly string[], notes: Set<string>): XmlElement[] =>
+  names.flatMap((name) =>
+    childrenOf(node, name).map((each) => {
+      const isForStudents = name !== 'objectives' && /^(all|candidate)$/i.test(each.attributes.view ?? 'All')
+      return element('rubricBlock', { view: isForStudents ? 'candidate' : 'author' }, paragraph(material(each, notes)))
+    }),
+  )

@@ -1,6 +1,6 @@
 import { childOf, childrenOf, element, textOf, within, type XmlElement } from '../../xml'
 import { UnreadableFile } from '../../bundle'
-import { material, paragraph } from './material'
+import { rubricsIn } from './material'
 
 /**
  * Assessments of QTI 1.2 (ASI selection and ordering, from memory) put into the elements of a test of 2.x. An item is referred to
@@ -55,16 +55,6 @@ function limitOf(node: XmlElement, { notes }: Reading): XmlElement | null {
   return null
 }
 
-/** What is said to those who sit it, and what is said to others. */
-function words(node: XmlElement, { notes }: Reading): XmlElement[] {
-  return ['presentation_material', 'rubric', 'objectives'].flatMap((name) =>
-    childrenOf(node, name).map((each) => {
-      const isForStudents = name !== 'objectives' && /^(all|candidate)$/i.test(each.attributes.view ?? 'All')
-      return element('rubricBlock', { view: isForStudents ? 'candidate' : 'author' }, paragraph(material(each, notes)))
-    }),
-  )
-}
-
 /** What a test or a section says that has no like here. */
 function tellRest(node: XmlElement, { notes }: Reading): void {
   const title = (node.attributes.title ?? '').trim().slice(0, 160) || 'The test'
@@ -86,6 +76,8 @@ function tellRest(node: XmlElement, { notes }: Reading): void {
   if (tries !== null && tries !== '1')
     notes.add(`In the file it may be sat more than once (${tries.slice(0, 20)}); say so in the rules.`)
 }
+
+const rubrics = ['presentation_material', 'rubric', 'objectives']
 
 const mostRefs = 20_000
 
@@ -156,7 +148,7 @@ function sectionOf(node: XmlElement, reading: Reading): XmlElement {
     { identifier: node.attributes.ident, title: node.attributes.title, visible: true },
     drawOf(node, reading),
     limitOf(node, reading),
-    words(node, reading),
+    rubricsIn(node, rubrics, reading.notes),
     partsOf(node, reading),
   )
 }
@@ -181,7 +173,7 @@ export function asTests(tree: XmlElement, hrefOf: Reading['hrefOf'], points: Rea
       'assessmentTest',
       { identifier: node.attributes.ident, title: node.attributes.title },
       limitOf(node, reading),
-      words(node, reading),
+      rubricsIn(node, rubrics, reading.notes),
       element(
         'testPart',
         { navigationMode: 'nonlinear' },
