@@ -51,7 +51,7 @@ export default defineConfig({
           name: 'e2e',
           include: ['tests/e2e/**/*.test.ts'],
           // What is written and looked up again: a machine may be slow, and what is waited for is the same.
-          expect: { poll: { timeout: 5000 } },
+          expect: { poll: { timeout: 15_000 } },
           globalSetup: 'tests/support/browser-setup.ts',
           setupFiles: 'tests/support/keep-pages.ts',
           isolate: false,

@@ -85,7 +85,7 @@ export async function visitor(
   }
   const page = await context.newPage()
   const quiet = quietOf(page)
-  page.setDefaultTimeout(10_000)
+  page.setDefaultTimeout(20_000)
   const faults: string[] = []
   page.on('pageerror', (error) => faults.push(error.message))
   page.on('console', (message) => {

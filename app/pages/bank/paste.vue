@@ -68,7 +68,8 @@ async function paste(event: ClipboardEvent) {
     pasted.value = problems
     if (found) said = `${found.trim()}\n`
   } catch (error) {
-    problem.value = sentenceOf(error)
+    // It stays there until something else is pasted: a look at the text says nothing of it.
+    pasted.value = [`It stands as plain words. ${sentenceOf(error)}`]
   }
   // Who typed on meanwhile is at another place by now.
   const [from, to] = [field.selectionStart, field.selectionEnd]
