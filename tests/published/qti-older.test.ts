@@ -359,6 +359,18 @@ describe('tests of QTI 1.2', () => {
     )
     expect(tests[0]!.notes.join()).toMatch(/refers to others in turn/)
   })
+  it('sections that multiply by their references are refused before they grow', () => {
+    const empty = `<section ident="s">${'<section ident="x"/>'.repeat(300)}</section>`
+    expect(() =>
+      read(
+        `<assessment ident="t">${empty}<section ident="u">${'<sectionref linkrefid="s"/>'.repeat(300)}${one('i1')}</section></assessment>`,
+      )
+        .items.filter(({ problem }) => problem !== null)
+        .forEach(({ problem }) => {
+          throw new Error(problem!)
+        }),
+    ).toThrow(/more than 20000 items and sections/)
+  })
   it('how it is scored, tried and answered by the result is told', () => {
     const { tests } = read(
       `<assessment ident="t" title="Tides"><qtimetadata><qtimetadatafield><fieldlabel>cc_maxattempts</fieldlabel><fieldentry>unlimited</fieldentry></qtimetadatafield><qtimetadatafield><fieldlabel>qmd_timelimit</fieldlabel><fieldentry>20</fieldentry></qtimetadatafield></qtimetadata><outcomes_processing scoremodel="GuessingPenalty"><outcomes><decvar varname="SCORE" cutvalue="60"/></outcomes></outcomes_processing><assessfeedback ident="f"><flow_mat>${words('You passed.')}</flow_mat></assessfeedback><section ident="s">${one('i1')}</section></assessment>`,

@@ -9,7 +9,7 @@ import type { QtiVersion } from '../names'
 import { mapElements } from '../../html'
 import { sealSettings, settingsNamespace, type ItemSettings, type StimulusSettings } from './settings'
 import { writeStimulus } from '../stimulus'
-import { writeTest } from '../test/write'
+import { writeTest } from '../assessment/write'
 import { writeItem } from '../write'
 
 const packageNamespaces: Record<QtiVersion, string> = {

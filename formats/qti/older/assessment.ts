@@ -20,8 +20,8 @@ interface Reading {
   hrefOf: (item: XmlElement) => string
   /** What an item is worth by itself. */
   points: (item: XmlElement) => number | null
-  /** To items, up to now. */
-  refs: number
+  /** Items and sections, up to now. */
+  parts: number
 }
 
 /** What metadata of tests and items says, by its label. */
@@ -79,11 +79,16 @@ function tellRest(node: XmlElement, { notes }: Reading): void {
 
 const rubrics = ['presentation_material', 'rubric', 'objectives']
 
-const mostRefs = 20_000
+const mostParts = 20_000
 
-/** @throws UnreadableFile for a test that refers to more items than anybody sits */
+/** Counts an item or section before anything is made of it. @throws UnreadableFile for a test that is larger than anybody sits */
+function count(reading: Reading): void {
+  if (++reading.parts > mostParts)
+    throw new UnreadableFile(`This test refers to more than ${mostParts} items and sections.`)
+}
+
 function itemRef(item: XmlElement, reading: Reading): XmlElement {
-  if (++reading.refs > mostRefs) throw new UnreadableFile(`This test refers to more than ${mostRefs} items.`)
+  count(reading)
   const weight = said(item, 'cc_weighting') ?? said(item, 'qmd_weighting')
   const own = reading.points(item)
   const value = Number(weight)
@@ -142,6 +147,7 @@ function drawOf(node: XmlElement, { notes }: Reading): XmlElement[] {
 }
 
 function sectionOf(node: XmlElement, reading: Reading): XmlElement {
+  count(reading)
   tellRest(node, reading)
   return element(
     'assessmentSection',
@@ -165,7 +171,7 @@ export function asTests(tree: XmlElement, hrefOf: Reading['hrefOf'], points: Rea
       .map((each) => [each.attributes.ident ?? '', each] as const),
   )
   return within(tree, 'assessment').map((node) => {
-    const reading: Reading = { notes: new Set(), banks, hrefOf, points, refs: 0 }
+    const reading: Reading = { notes: new Set(), banks, hrefOf, points, parts: 0 }
     tellRest(node, reading)
     const parts = partsOf(node, reading)
     const loose = parts.filter(({ name }) => name === 'assessmentItemRef')
