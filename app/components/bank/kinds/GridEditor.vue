@@ -93,25 +93,17 @@ const rules = [
         >rows keep this order on every paper</TickBox
       >
     </fieldset>
-    <div class="flex flex-wrap gap-4">
-      <EarnsSelect :rule="body.rule" :rules="rules" @update:rule="setRule" />
-      <WrongCostSelect
-        v-if="body.rule === 'share'"
-        thing="tick"
-        :cost="body.wrongCost"
-        @update:cost="set({ wrongCost: $event })"
-      />
-      <CreditTable
-        v-if="body.rule === 'credits'"
-        thing="tick"
-        :rows="creditRows"
-        :columns="columns"
-        :rules="body"
-        :all="allTicks(body)"
-        @rules="set"
-        @credits="setCredits"
-      />
-    </div>
+    <EarnsByPart
+      thing="tick"
+      :body="body"
+      :rules="rules"
+      :rows="creditRows"
+      :columns="columns"
+      :all="allTicks(body)"
+      @rule="setRule"
+      @set="set"
+      @credits="setCredits"
+    />
     <p v-if="body.rule === 'share' && body.wrongCost === 0" class="note-look">
       Wrong ticks take nothing away: whoever ticks everything earns everything.
     </p>

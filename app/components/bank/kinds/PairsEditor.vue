@@ -116,24 +116,16 @@ const columns = computed(() => body.targets.map(({ id, html }, i) => ({ id, word
         </div>
       </EntryList>
     </fieldset>
-    <div class="flex flex-wrap gap-4">
-      <EarnsSelect :rule="body.rule" :rules="rules" @update:rule="setRule" />
-      <WrongCostSelect
-        v-if="body.rule === 'share'"
-        thing="pair"
-        :cost="body.wrongCost"
-        @update:cost="set({ wrongCost: $event })"
-      />
-      <CreditTable
-        v-if="body.rule === 'credits'"
-        thing="pair"
-        :rows="rows"
-        :columns="columns"
-        :rules="body"
-        :all="allCredits(body)"
-        @rules="set"
-        @credits="setCredits"
-      />
-    </div>
+    <EarnsByPart
+      thing="pair"
+      :body="body"
+      :rules="rules"
+      :rows="rows"
+      :columns="columns"
+      :all="allCredits(body)"
+      @rule="setRule"
+      @set="set"
+      @credits="setCredits"
+    />
   </div>
 </template>
