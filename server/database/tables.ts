@@ -69,6 +69,7 @@ export interface AttemptRow {
   language: string | null
   section_scores: string | null
   seen_at: string | null
+  begun_on: number | null
 }
 
 export interface AttemptAwayRow {
@@ -661,6 +662,12 @@ export interface StandinKeeperGrantRow {
   bank: string
   school: string
   asked_at: string
+}
+
+export interface StartGuardRow {
+  owner_id: string
+  slot: number
+  turn: number
 }
 
 export interface StimulusRow {

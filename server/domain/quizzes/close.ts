@@ -16,6 +16,7 @@ import { satOf } from '../sittings/sat'
 import { closeOpenSittings } from '../sittings/timing'
 import { keepChange } from './edits'
 import { loadQuiz } from './quizzes'
+import { lockQuiz } from './start-guard'
 
 const onlyOpen = () => new Problem(409, 'state', 'Only a quiz that is open can be closed.')
 
@@ -59,7 +60,7 @@ export async function closeNow(
   now: Instant,
 ): Promise<{ ended: number }> {
   return database.transaction(async (db) => {
-    await db.one('SELECT id FROM quiz WHERE id = ? FOR UPDATE', [quizId])
+    await lockQuiz(db, quizId)
     const row = await loadQuiz(db, quizId)
     if (row.stored !== 'published') throw onlyOpen()
     const meant = (await assignedTo(db, row.quiz.rules)).filter((student) => isFor(whom, student))

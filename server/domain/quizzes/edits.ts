@@ -29,6 +29,7 @@ import { cleanEdit } from './clean-edit'
 import { loadEdition } from './edition'
 import { editsSince, keepEdit, lastChange, revisionOf, type KeptEdit } from './history'
 import { ensureTeaches, indexQuizzes, loadQuiz, type LoadedQuiz } from './quizzes'
+import { lockQuiz } from './start-guard'
 
 export interface EditReply {
   revision: number
@@ -168,7 +169,7 @@ export async function makeEdit(
 ): Promise<EditReply> {
   const edit = cleanEdit(sent)
   return database.transaction(async (db) => {
-    await db.one('SELECT id FROM quiz WHERE id = ? FOR UPDATE', [quizId])
+    await lockQuiz(db, quizId)
     await ensureTeaches(db, person, quizId)
     const row = await loadQuiz(db, quizId)
     if ((await revisionOf(db, quizId, token)) === undefined) {

@@ -18,6 +18,7 @@ import { checksFor } from './checks'
 import { drawSecret, freeze } from './edition'
 import { heldNow } from './held'
 import { ensureTeaches, indexQuizzes, loadQuiz } from './quizzes'
+import { guardQuiz, lockQuiz } from './start-guard'
 
 function ensureNothingStops(checks: Check[]): void {
   const stops = checks.filter((check) => check.level === 'stop')
@@ -51,6 +52,7 @@ export async function openQuiz(
       throw new Problem(409, 'open-already', 'This quiz is open already, as it stands.')
     const edition = await freeze(db, person.school, quiz, await nextEdition(db, quizId), await drawSecret(db, quizId))
     await keepEdition(db, quizId, edition, person.id, now)
+    await guardQuiz(db, quizId)
     const changed = await db.run(
       "UPDATE quiz SET state = 'published', edition_id = ?, edition_revision = ?, changed_at = ? WHERE id = ? AND revision = ?",
       [edition.id, row.revision, toSql(now), quizId, row.revision],
@@ -91,6 +93,7 @@ export async function setQuizState(
   now: Instant,
 ): Promise<void> {
   await database.transaction(async (db) => {
+    await lockQuiz(db, quizId)
     const row = await loadQuiz(db, quizId)
     if (!mayBecome(row.stored, to) || (to === 'published' && !row.edition))
       throw new Problem(409, 'state', 'The quiz cannot go to that state from where it is.')

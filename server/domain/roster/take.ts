@@ -7,7 +7,8 @@ import { toJson, toSql } from '../../database/codec'
 import type { Database, Db } from '../../database/database'
 import type { Person } from '../../people/people'
 import { makePeople, takeOut } from '../classes/members'
-import { rosterChanged } from '../classes/roster-stamp'
+import { stampRoster } from '../classes/roster-stamp'
+import { guardRoster } from '../quizzes/start-guard'
 import { grouped } from '../grouped'
 import { newId } from '../ids'
 import { Problem } from '../problem'
@@ -51,7 +52,7 @@ export async function takeRoster(
 ): Promise<{ id: string; people: number; enrolments: number }> {
   return database.transaction(async (db) => {
     // Two at once stand in a line: the second finds the school changed.
-    await rosterChanged(db, person.school)
+    await stampRoster(db, person.school)
     const planned = await planRoster(db, person, files)
     if (planned.mark !== mark)
       throw new Problem(409, 'changed', 'The school has changed since you looked. Look again before you take this in.')
@@ -75,6 +76,8 @@ export async function takeRoster(
         .slice(0, 200),
       toJson(done),
     ])
+    // Last: a long roster does not keep students from starting while it is written.
+    await guardRoster(db, person.school)
     await recordLine(db, now, person.id, 'roster taken in', id, {
       made: done.made.length,
       changed: done.changed.length,

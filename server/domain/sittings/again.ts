@@ -6,6 +6,7 @@ import { toSql } from '../../database/codec'
 import { studentsByIds } from '../classes/students'
 import { Problem } from '../problem'
 import { loadQuiz, type LoadedQuiz } from '../quizzes/quizzes'
+import { holdChanges } from '../quizzes/start-guard'
 import { recordLine } from '../record'
 import { loadAttempts, type Attempt } from './attempts'
 import { ownAttempt } from './own-attempt'
@@ -47,17 +48,20 @@ export async function againFor(
  * @throws Problem 409 with the reason where it may not be
  */
 export async function takeUpAgain(database: Database, person: string, id: string, now: Instant): Promise<void> {
-  await ownAttempt(database, person, id, now)
-  const student = (await studentsByIds(database, [person])).get(person)!
+  const { quiz } = await ownAttempt(database, person, id, now)
+  const { school } = await loadQuiz(database, quiz)
   await database.transaction(async (db) => {
-    // The first statement writes: whoever begins a further attempt or marks this one comes before or after.
+    // It is a start: whoever closes the quiz, changes its rules or what the student needs comes before or after.
+    await holdChanges(db, { quiz, school }, person)
+    // This writes before anything is read: whoever begins a further attempt or marks this one comes before or after.
     const held = await db.run(
       "UPDATE attempt SET touched = touched + 1 WHERE id = ? AND state = 'handed' AND hard_stop >= ?",
       [id, toSql(now)],
     )
     const [attempt] = await loadAttempts(db, { ids: [id] })
     if (attempt!.state === 'open') return
-    const row = await loadQuiz(db, attempt!.quiz)
+    const row = await loadQuiz(db, quiz)
+    const student = (await studentsByIds(db, [person])).get(person)!
     const own = await loadAttempts(db, { quizzes: [attempt!.quiz], student: person })
     const again = await againFor(db, row, student, attempt!, own, now)
     if (!again.may) throw new Problem(409, 'again', again.sentence)

@@ -14,11 +14,14 @@ export interface Break {
   limits: Limits
 }
 
-/** Breaks of sittings, by attempt, in order. */
-export async function breaksOf(db: Db, attempts: readonly string[]): Promise<Map<string, Break[]>> {
+/**
+ * Breaks of sittings, by attempt, in order.
+ * @param lock reads what there is by now, in a transaction that has looked at something before
+ */
+export async function breaksOf(db: Db, attempts: readonly string[], lock = false): Promise<Map<string, Break[]>> {
   if (!attempts.length) return new Map()
   const rows = await db.rows<AttemptBreakRow>(
-    'SELECT * FROM attempt_break WHERE attempt_id IN (?) ORDER BY attempt_id, number',
+    `SELECT * FROM attempt_break WHERE attempt_id IN (?) ORDER BY attempt_id, number${lock ? ' FOR UPDATE' : ''}`,
     [[...attempts]],
   )
   const byAttempt = new Map<string, Break[]>()

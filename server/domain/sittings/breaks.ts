@@ -7,7 +7,7 @@ import { recordLine } from '../record'
 import { loadAttempt, type Attempt } from './attempts'
 import { breakAt, breakLeft, breaksOf, lengthOf, taken } from './break-facts'
 import { scheduleOf, shiftSections } from './section-clocks'
-import { ownAttempt } from './own-attempt'
+import { ownAttempt, underWay } from './own-attempt'
 
 const ended = (attempt: string) => new Problem(409, 'ended', 'This paper has been handed in.', { attempt })
 
@@ -46,22 +46,23 @@ export async function beginBreak(
   lease: number,
   now: Instant,
 ): Promise<Rest> {
-  const attempt = await ownAttempt(database, student, id, now)
-  const schedule = await scheduleOf(database, attempt)
+  await ownAttempt(database, student, id, now)
   return database.transaction(async (db) => {
+    // The first statement writes: a change of rules or of what the student needs comes before and is read, or after.
     const held = await db.run(
-      "UPDATE attempt SET lease = lease + 1, device = '', touched = touched + 1 WHERE id = ? AND state = 'open' AND hard_stop >= ? AND lease = ?",
+      `UPDATE attempt SET lease = lease + 1, device = '', touched = touched + 1 WHERE ${underWay} AND lease = ?`,
       [id, toSql(now), lease],
     )
+    const attempt = await loadAttempt(db, id)
     const breaks = (await breaksOf(db, [id])).get(id) ?? []
     const under = breakAt(breaks, now)
     if (under) return { until: under.until, now }
     if (!held) {
-      const { state } = await loadAttempt(db, id)
-      throw state === 'open'
+      throw attempt.state === 'open' && attempt.endedBy === null
         ? new Problem(409, 'lease', 'This paper is being written on another device. Take it back here first.')
         : ended(id)
     }
+    const schedule = await scheduleOf(db, attempt)
     const left = breakLeft(schedule, breaks)
     if (left <= 0)
       throw new Problem(
@@ -69,7 +70,7 @@ export async function beginBreak(
         'break',
         schedule.breaks ? 'There is no break left to take.' : 'There are no breaks on this paper.',
       )
-    const { limits } = await loadAttempt(db, id)
+    const { limits } = attempt
     const until = plus(now, left)
     await db.run(
       'INSERT INTO attempt_break (attempt_id, number, began_at, until, deadline, on_time_until, hard_stop) VALUES (?, ?, ?, ?, ?, ?, ?)',
@@ -92,16 +93,12 @@ export async function beginBreak(
 
 /** Ends the break that is under way, once: the sitting has the limits that the breaks taken by now give it. None under way is no fault. */
 export async function endBreak(database: Database, student: string, id: string, now: Instant): Promise<void> {
-  const attempt = await ownAttempt(database, student, id, now)
-  if (attempt.state !== 'open') throw ended(id)
-  const schedule = await scheduleOf(database, attempt)
+  if ((await ownAttempt(database, student, id, now)).state !== 'open') throw ended(id)
   await database.transaction(async (db) => {
-    // The first statement writes: whoever closes the sitting meanwhile comes before or after.
-    const open = await db.run(
-      "UPDATE attempt SET touched = touched + 1 WHERE id = ? AND state = 'open' AND hard_stop >= ?",
-      [id, toSql(now)],
-    )
+    // The first statement writes: whoever closes the sitting or changes its rules meanwhile comes before or after.
+    const open = await db.run(`UPDATE attempt SET touched = touched + 1 WHERE ${underWay}`, [id, toSql(now)])
     if (!open) throw ended(id)
+    const attempt = await loadAttempt(db, id)
     const breaks = (await breaksOf(db, [id])).get(id) ?? []
     const under = breakAt(breaks, now)
     if (!under) return
@@ -110,6 +107,7 @@ export async function endBreak(database: Database, student: string, id: string, 
       [toSql(now), id, under.number],
     )
     if (!won) return
+    const schedule = await scheduleOf(db, attempt)
     const done = { ...under, endedAt: now }
     const all = [...breaks.filter((each) => each !== under), done]
     await setLimits(db, id, limitsWith(schedule, attempt, under.limits, taken(all), lengthOf(done)))

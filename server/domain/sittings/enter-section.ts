@@ -10,17 +10,18 @@ import { recordLine } from '../record'
 import { loadAttempt, loadPaper } from './attempts'
 import { missingIn, requiredProblem } from './required'
 import { enteredSections, scheduleOf, stopAnswers } from './section-clocks'
-import { ownAttempt } from './own-attempt'
+import { ownAttempt, underWay } from './own-attempt'
 
 /** Makes sure that the device still has the lease of a sitting under way. Its first statement writes (architecture, Data). */
 async function hold(db: Db, attempt: string, lease: number, now: Instant): Promise<void> {
-  const held = await db.run(
-    "UPDATE attempt SET touched = touched + 1 WHERE id = ? AND state = 'open' AND hard_stop >= ? AND lease = ?",
-    [attempt, toSql(now), lease],
-  )
+  const held = await db.run(`UPDATE attempt SET touched = touched + 1 WHERE ${underWay} AND lease = ?`, [
+    attempt,
+    toSql(now),
+    lease,
+  ])
   if (held) return
-  const { state } = await loadAttempt(db, attempt)
-  throw state === 'open'
+  const { state, endedBy } = await loadAttempt(db, attempt)
+  throw state === 'open' && endedBy === null
     ? new Problem(409, 'lease', 'This paper is being written on another device. Take it back here first.')
     : new Problem(409, 'ended', 'This paper has been handed in.', { attempt })
 }
@@ -59,12 +60,12 @@ export async function enterSection(
   const [paper, edition] = await Promise.all([loadPaper(database, id), loadEdition(database, attempt.edition)])
   const section = place === null ? null : sectionsOn(paper, edition)[place]
   if (section === undefined) throw new Problem(422, 'section', 'There is no such section on this paper.')
-  const schedule = await scheduleOf(database, attempt)
   await database.transaction(async (db) => {
     await hold(db, id, lease, now)
     await leaveOthers(db, id, paper, section && section.id, now)
     if (!section || section.limit === null) return
-    const { deadline, stops } = sectionLimits(schedule, { limit: section.limit }, now)
+    // Read after the first write: a change of rules or of what the student needs comes before and is read, or after and rewrites this.
+    const { deadline, stops } = sectionLimits(await scheduleOf(db, attempt), { limit: section.limit }, now)
     const entered = await db.run(
       'INSERT IGNORE INTO attempt_section (attempt_id, section_id, entered_at, deadline, stops_at) VALUES (?, ?, ?, ?, ?)',
       [id, section.id, toSql(now), toSql(deadline), toSql(stops)],

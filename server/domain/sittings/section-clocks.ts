@@ -136,7 +136,7 @@ export async function rewriteSections(
   now: Instant,
 ): Promise<void> {
   const open = await db.rows<AttemptSectionRow & Pick<AttemptRow, 'edition_id'>>(
-    'SELECT s.*, a.edition_id FROM attempt_section s JOIN attempt a ON a.id = s.attempt_id WHERE s.attempt_id IN (?) AND s.left_at IS NULL AND s.stops_at > ?',
+    'SELECT s.*, a.edition_id FROM attempt_section s JOIN attempt a ON a.id = s.attempt_id WHERE s.attempt_id IN (?) AND s.left_at IS NULL AND s.stops_at > ? FOR UPDATE',
     [[...schedules.keys()], toSql(now)],
   )
   const editions = new Map<string, ReturnType<typeof clockedSections>>()

@@ -5,6 +5,7 @@ import { noPlaceFor, passwordIn } from '../../../core/rules'
 import { limitsFor, maySit, scheduleFor, type MaySit, type Schedule } from '../../../core/schedule'
 import type { Student } from '../../../core/quiz'
 import { toJson, toSql, toSqlOrNever } from '../../database/codec'
+import { onStage } from '../../database/stage'
 import type { Database, Db } from '../../database/database'
 import { readPaper } from '../../documents/read'
 import { newId } from '../ids'
@@ -14,7 +15,9 @@ import { countedTry, mostAtOne, mostFromAddress } from '../../people/tries'
 import { notFound, Problem } from '../problem'
 import { loadEdition } from '../quizzes/edition'
 import { currentState, loadQuiz, quizEndsNow, type LoadedQuiz } from '../quizzes/quizzes'
-import { studentsByIds } from '../classes/students'
+import { studentAt } from '../classes/students'
+import { rosterOf } from '../quizzes/ends-now'
+import { DecisionOutdated, ensureUnchanged, holdChanges, startBasis, type StartBasis } from '../quizzes/start-guard'
 import { missedSince } from '../marks/totals'
 import { isFull, placesTaken } from './places'
 import { recordLine } from '../record'
@@ -29,13 +32,20 @@ export interface Standing {
   schedule: Schedule
   attempts: Attempt[]
   may: MaySit
+  /** What this was decided on. */
+  basis: StartBasis
+  /** The instant for which it was decided. */
+  at: Instant
 }
 
 /** Where a student stands with a quiz: schedule, attempts, and whether they may start. */
-export async function standing(database: Database, person: Person, quizId: string, now: Instant): Promise<Standing> {
-  await settle(database, { student: person.id }, now)
+export async function standing(database: Database, person: Person, quizId: string, asked: Instant): Promise<Standing> {
+  await settle(database, { student: person.id }, asked)
   const row = await loadQuiz(database, quizId)
-  const student = (await studentsByIds(database, [person.id])).get(person.id)
+  // A request that was under way while the quiz was changed comes after the change. A rehearsal asks how it would be earlier.
+  const now = onStage() || asked > row.changedAt ? asked : row.changedAt
+  const roster = await rosterOf(database, row.school)
+  const student = await studentAt(database, person.id, roster)
   if (!student) throw notFound('This quiz')
   const attempts = await loadAttempts(database, { quizzes: [quizId], student: person.id })
   const schedule = scheduleFor(row.quiz.rules, student)
@@ -49,6 +59,8 @@ export async function standing(database: Database, person: Person, quizId: strin
     student,
     schedule,
     attempts,
+    basis: startBasis(row, roster),
+    at: now,
     may: maySit(
       state,
       schedule,
@@ -90,26 +102,53 @@ export interface Beginning {
 }
 
 /**
- * A place of a quiz that only so many may sit. All who begin write one row first, so that they come one after another on
- * every node; what is counted then is what has begun.
- * @throws Problem 409 where all are taken
+ * All who begin a quiz that only so many may sit write one row, before they read anything: they come one after another on
+ * every node, and what is counted then is what has begun.
  */
-async function takePlace(db: Db, quiz: string, places: number | null): Promise<void> {
-  if (places === null) return
-  await db.run('INSERT INTO quiz_turn (quiz_id, turn) VALUES (?, 1) ON DUPLICATE KEY UPDATE turn = turn + 1', [quiz])
+const takeTurn = (db: Db, quiz: string) =>
+  db.run('INSERT INTO quiz_turn (quiz_id, turn) VALUES (?, 1) ON DUPLICATE KEY UPDATE turn = turn + 1', [quiz])
+
+/** @throws Problem 409 where all places are taken */
+async function ensurePlace(db: Db, quiz: string, places: number): Promise<void> {
   if (noPlaceFor(places, (await placesTaken(db, [quiz])).get(quiz)!, false))
     throw new Problem(409, 'may-not-sit', 'All places of this quiz are taken.', { from: null })
 }
 
-/** Starts an attempt: compiles the paper, stores it with its answer rows, and gives the device the lease. */
+/** How often a start is decided on again while what it is decided on keeps changing. */
+const mostDecisions = 20
+
+/**
+ * Starts an attempt: compiles the paper, stores it with its answer rows, and gives the device the lease. Whatever a
+ * teacher changes at the same moment holds for it: then it is decided again.
+ * @throws Problem 409 with the reason where the student may not start; 403, 429 of the password; 503 where the quiz
+ *   never stops changing
+ */
 export async function startSitting(
   database: Database,
   person: Person,
   quizId: string,
-  { device, password, address = '' }: Beginning,
+  beginning: Beginning,
   now: Instant,
 ): Promise<{ attempt: string }> {
-  const { row, student, schedule, attempts, may } = await standing(database, person, quizId, now)
+  for (let tries = 1; ; tries++) {
+    try {
+      return await startOnce(database, person, quizId, beginning, now)
+    } catch (error) {
+      if (!(error instanceof DecisionOutdated)) throw error
+      if (tries >= mostDecisions)
+        throw new Problem(503, 'changing', 'This quiz is being changed at this moment. Try again in a few seconds.')
+    }
+  }
+}
+
+async function startOnce(
+  database: Database,
+  person: Person,
+  quizId: string,
+  { device, password, address = '' }: Beginning,
+  asked: Instant,
+): Promise<{ attempt: string }> {
+  const { row, student, schedule, attempts, may, basis, at: now } = await standing(database, person, quizId, asked)
   if (!may.may) {
     const running = attempts.find((attempt) => attempt.number === may.sitting)
     if (running) return { attempt: running.id }
@@ -135,18 +174,23 @@ export async function startSitting(
   const missed = whole && last ? await missedSince(database, last, whole.attempt) : undefined
   const paper = compilePaper(edition, student.id, may.attempt, earlier, { draw, ...(missed ? { missed } : {}) })
   const shut = shutItems(paper, edition)
+  const places = attempts.length ? null : row.quiz.rules.places
   const language = languagesOn(paper, edition).find((each) => each === schedule.language) ?? null
   try {
     await database.transaction(async (db) => {
+      await holdChanges(db, basis, student.id)
+      if (places !== null) await takeTurn(db, quizId)
+      // Nothing is read before this.
+      await ensureUnchanged(db, basis)
       // An earlier paper may be taken up again until a further one is begun: only one of the two happens.
       const stays = last
         ? await db.run("UPDATE attempt SET touched = touched + 1 WHERE id = ? AND state <> 'open'", [last.id])
         : 1
       if (!stays) throw new Problem(409, 'may-not-sit', 'You have taken your last paper up again. Go on with that one.')
-      if (!attempts.length) await takePlace(db, quizId, row.quiz.rules.places)
+      if (places !== null) await ensurePlace(db, quizId, places)
       await db.run(
-        `INSERT INTO attempt (id, quiz_id, edition_id, student_id, number, window_id, state, started_at, deadline, on_time_until, hard_stop, lease, device, paper, language)
-        VALUES (?, ?, ?, ?, ?, ?, 'open', ?, ?, ?, ?, 1, ?, ?, ?)`,
+        `INSERT INTO attempt (id, quiz_id, edition_id, student_id, number, window_id, state, started_at, deadline, on_time_until, hard_stop, lease, device, paper, language, begun_on)
+        VALUES (?, ?, ?, ?, ?, ?, 'open', ?, ?, ?, ?, 1, ?, ?, ?, ?)`,
         [
           id,
           quizId,
@@ -161,6 +205,7 @@ export async function startSitting(
           device,
           toJson(paper),
           language,
+          basis.revision,
         ],
       )
       await db.run('INSERT INTO answer (attempt_id, item, page, stops_at) VALUES ?', [

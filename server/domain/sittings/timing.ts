@@ -39,8 +39,12 @@ async function write(db: Db, limits: readonly [string, Limits][]): Promise<void>
   })
 }
 
+/** Rules as they are by now: a change of them and a change of what students need come one after the other. */
 async function rulesOfQuizzes(db: Db, ids: readonly string[]): Promise<Map<string, Rules>> {
-  const rows = await db.rows<Pick<QuizRow, 'id' | 'body'>>('SELECT id, body FROM quiz WHERE id IN (?)', [[...ids]])
+  const rows = await db.rows<Pick<QuizRow, 'id' | 'body'>>(
+    'SELECT id, body FROM quiz WHERE id IN (?) LOCK IN SHARE MODE',
+    [[...ids]],
+  )
   return new Map(rows.map(({ id, body }) => [id, readQuiz(body).rules]))
 }
 
@@ -51,7 +55,7 @@ async function rulesOfQuizzes(db: Db, ids: readonly string[]): Promise<Map<strin
 export async function rewriteOpenSittings(db: Db, scope: Scope, now: Instant): Promise<void> {
   const rows = await db.rows<OpenRow>(
     `SELECT a.id, a.quiz_id, a.student_id, a.window_id, a.started_at, a.deadline, a.on_time_until, a.hard_stop
-    FROM attempt a WHERE ${'quiz' in scope ? 'a.quiz_id = ?' : 'a.student_id IN (?)'} AND a.state = 'open' AND a.hard_stop >= ? FOR UPDATE`,
+    FROM attempt a WHERE ${'quiz' in scope ? 'a.quiz_id = ?' : 'a.student_id IN (?)'} AND a.state = 'open' AND a.ended_by IS NULL AND a.hard_stop >= ? FOR UPDATE`,
     ['quiz' in scope ? scope.quiz : [...scope.students], toSql(now)],
   )
   if (!rows.length) return
@@ -66,6 +70,7 @@ export async function rewriteOpenSittings(db: Db, scope: Scope, now: Instant): P
   const breaks = await breaksOf(
     db,
     rows.map((row) => row.id),
+    true,
   )
   const limits = await mapInOrder(rows, async (row): Promise<[string, Limits]> => {
     const schedule = schedules.get(row.id)!
@@ -92,7 +97,7 @@ export async function closeOpenSittings(
 ): Promise<number> {
   if (students?.length === 0) return 0
   const rows = await db.rows<Pick<AttemptRow, 'id' | 'deadline' | 'on_time_until' | 'hard_stop'>>(
-    `SELECT id, deadline, on_time_until, hard_stop FROM attempt WHERE quiz_id = ? AND state = 'open' AND hard_stop >= ?${students ? ' AND student_id IN (?)' : ''} FOR UPDATE`,
+    `SELECT id, deadline, on_time_until, hard_stop FROM attempt WHERE quiz_id = ? AND state = 'open' AND ended_by IS NULL AND hard_stop >= ?${students ? ' AND student_id IN (?)' : ''} FOR UPDATE`,
     [quiz, toSql(now), ...(students ? [students] : [])],
   )
   await write(
