@@ -1,9 +1,12 @@
+import { clockFault } from '../clock'
+
 /** Does something again and again, with uneven pauses, so that processes do not meet. @returns what ends it */
 export function again(what: string, pause: number, work: () => Promise<unknown>): () => void {
   let timer: NodeJS.Timeout
   const turn = async () => {
     try {
-      await work()
+      // What this process would do at a wrong time, others do at the right one.
+      if (clockFault().serves) await work()
     } catch (error) {
       console.error(what, error)
     }

@@ -18,6 +18,7 @@ import { speakOurWords } from '../../core/kit/schema-words'
 import { currentDatabase } from '../database/current'
 import type { Database } from '../database/database'
 import { addressOf } from './address'
+import { ensureClock } from './database-clock'
 import type { Person } from '../people/people'
 import { Problem } from '../domain/problem'
 import { ensureRight, type Right } from '../people/rights'
@@ -153,6 +154,7 @@ export function route<
     try {
       ensureSameOrigin(event)
       const db = currentDatabase()
+      await ensureClock(db)
       const person = await signedInPerson(event, db, serverNow())
       const raw = getRouterParams(event)
       await ensureRight(db, spec.right, person, raw.id)

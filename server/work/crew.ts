@@ -1,5 +1,6 @@
 import { dirname, join } from 'node:path'
 import { Worker } from 'node:worker_threads'
+import { clockToShare } from '../clock'
 import { DatabaseAway } from '../database/away'
 import { Problem } from '../domain/problem'
 import type { Answered, Asked, Said } from './messages'
@@ -141,6 +142,7 @@ export class Crew {
     const worker = new Worker(source, {
       execArgv: source.endsWith('.ts') ? ['--import', 'tsx'] : [],
       env: { ...process.env, THISTLE_DATABASE_CONNECTIONS: '3' },
+      workerData: { clock: clockToShare() },
       resourceLimits: { maxOldGenerationSizeMb: this.limits.memory },
     })
     const thread: Thread = { worker, doing: null, late: undefined, isUp: false }

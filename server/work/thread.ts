@@ -1,8 +1,9 @@
 /** A thread that does one job after another (jobs.ts): `worker.mjs` of the build. */
 import { readlinkSync } from 'node:fs'
 import { setPriority } from 'node:os'
-import { parentPort } from 'node:worker_threads'
+import { parentPort, workerData } from 'node:worker_threads'
 import { gzipSync } from 'node:zlib'
+import { shareClock } from '../clock'
 import { DatabaseAway } from '../database/away'
 import { currentDatabase } from '../database/current'
 import { Problem } from '../domain/problem'
@@ -17,6 +18,7 @@ try {
   /* no Linux */
 }
 
+shareClock((workerData as { clock: SharedArrayBuffer }).clock)
 speakOurWords()
 
 const say = (said: Said, transfer: ArrayBuffer[] = []) => parentPort!.postMessage(said, transfer)
