@@ -86,6 +86,7 @@ try {
   measure('compose.ts', { THISTLE_DATABASE_URL: database.url })
   measure('rules-page.ts', { THISTLE_DATABASE_URL: database.url })
   measure('rehearse.ts', { THISTLE_DATABASE_URL: database.url })
+  measure('rehearse-others.ts', { THISTLE_DATABASE_URL: database.url })
   measure('roster.ts', { THISTLE_DATABASE_URL: database.url })
 } finally {
   await database.stop()
@@ -110,6 +111,7 @@ const bounds = {
   'my.list': ['at least', 500],
   'quiz.open': ['at most', 1],
   'longest.wait': ['at most', 100],
+  'rehearse.others': ['at most', 100],
   'figures.time': ['at most', 60],
   'figures.overlap': ['at most', 400],
   'blueprint.time': ['at most', 3],

@@ -1,6 +1,7 @@
 import mysql from 'mysql2/promise'
 import type { Pool, PoolConnection, ResultSetHeader, RowDataPacket } from 'mysql2/promise'
 import { asAway, DatabaseAway, within } from './away'
+import { mapInOrder } from './batches'
 import { Remembered } from './remembered'
 
 export type Value =
@@ -31,11 +32,22 @@ export interface Database extends Db {
    */
   transaction<T>(work: (db: Db) => Promise<T>): Promise<T>
   /**
-   * Runs the closure on a database of which nothing is kept: all that it writes, in whatever transactions, it reads again,
-   * nobody else ever does, and it is gone when the closure has ended. @throws DatabaseAway
+   * Runs the closure on a database of which nothing is kept: some tables are hidden by temporary ones, which it may write
+   * in whatever transactions; nobody else sees them, and they are gone when it has ended. All others can only be read. No
+   * row of a real table is locked. @throws DatabaseAway
    */
-  staged<T>(work: (database: Database) => Promise<T>): Promise<T>
+  staged<T>(tables: readonly StageTable[], work: (database: Database) => Promise<T>): Promise<T>
   close(): Promise<void>
+}
+
+/**
+ * A table that is hidden by a temporary one. The queries name what it begins with; those of one table see what was
+ * laid out before it under the name `stage_` and the table's.
+ */
+export interface StageTable {
+  table: string
+  /** `into` names the columns, where they are not all. */
+  rows: readonly { into?: string; sql: string; values: readonly Value[] }[]
 }
 
 /** How long is waited for, in milliseconds. */
@@ -138,22 +150,35 @@ export function openDatabase(url: string, connections = 12, patience: Patience =
           }
         }),
       ),
-    staged: (work) =>
-      untilItPasses(patience, () =>
-        withConnection(pool, patience, async (db) => {
-          await db.run('START TRANSACTION')
-          try {
-            const result = await work(withinOne(db))
-            await db.run('ROLLBACK')
-            return result
-          } catch (error) {
-            if (!(error instanceof DatabaseAway)) await db.run('ROLLBACK')
-            throw error
-          }
-        }),
+    staged: (tables, work) =>
+      withConnection(
+        pool,
+        patience,
+        async (db) => {
+          await layStage(db, tables)
+          return work(withinOne(db))
+        },
+        // Its temporary tables go with it: no other request ever meets them.
+        'once',
       ),
     close: () => pool.end(),
   }
+}
+
+/** Hides tables by temporary ones (architecture, Stage), and begins a transaction that can write nothing else. */
+async function layStage(db: Db, tables: readonly StageTable[]): Promise<void> {
+  // What is read to fill them is not locked, as it would be for a transaction that repeats its reads.
+  await db.run('SET SESSION TRANSACTION ISOLATION LEVEL READ COMMITTED')
+  await mapInOrder(tables, async ({ table, rows }) => {
+    await db.run(`CREATE TEMPORARY TABLE stage_${table} LIKE ${table}`)
+    await mapInOrder(rows, ({ into, sql, values }) =>
+      db.run(`INSERT INTO stage_${table} ${into ? `(${into}) ` : ''}${sql}`, values),
+    )
+  })
+  // Only when all are filled: a table that is hidden cannot be read any more.
+  await mapInOrder(tables, ({ table }) => db.run(`ALTER TABLE stage_${table} RENAME TO ${table}`))
+  await db.run('SET SESSION TRANSACTION ISOLATION LEVEL REPEATABLE READ')
+  await db.run('START TRANSACTION WITH CONSISTENT SNAPSHOT, READ ONLY')
 }
 
 /** A database that is one open transaction: those within it are savepoints, taken back where they fail. */
@@ -176,8 +201,16 @@ function withinOne(db: Db): Database {
   }
 }
 
-/** Does something on a connection of its own. One that may be broken is not used again. @throws DatabaseAway */
-async function withConnection<T>(pool: Pool, patience: Patience, work: (db: Db) => Promise<T>): Promise<T> {
+/**
+ * Does something on a connection of its own. One that may be broken is not used again, nor is one that is for `once`.
+ * @throws DatabaseAway
+ */
+async function withConnection<T>(
+  pool: Pool,
+  patience: Patience,
+  work: (db: Db) => Promise<T>,
+  use: 'again' | 'once' = 'again',
+): Promise<T> {
   const waiting = pool.getConnection()
   let late = false
   const connection = await within(waiting, patience.connection, () => {
@@ -186,11 +219,11 @@ async function withConnection<T>(pool: Pool, patience: Patience, work: (db: Db) 
     if (late) waiting.then((each) => each.release()).catch(() => {})
     throw asAway(error)
   })
-  let broken = false
+  let broken = use === 'once'
   try {
     return await work(on(connection, patience))
   } catch (error) {
-    broken = error instanceof DatabaseAway
+    broken ||= error instanceof DatabaseAway
     throw error
   } finally {
     if (broken) connection.destroy()

@@ -14,7 +14,8 @@ import { problemDetails } from '../utils/route'
 import { fillIn } from './fill'
 import { routeFor } from './routes'
 import type { Act, Rehearsal, Rehearsed, Request } from './schema'
-import { setStage } from './stand'
+import { stageTables } from './stage-tables'
+import { lookUpPlayed, setStage } from './stand'
 
 /** What a request of a student's page is answered in a rehearsal. */
 export interface Played {
@@ -27,15 +28,11 @@ export interface Played {
 const notHere = () => new Problem(404, 'not-here', 'This is no part of the rehearsal of this quiz.')
 
 /** A stage whose chance comes again at every performance: the n-th draw of bytes of one act is always the same. */
-function stageFor(seed: string, jobs: Stage['job']): { stage: Stage; begin(): void; turnTo(act: string): void } {
+function stageFor(seed: string, jobs: Stage['job']): { stage: Stage; turnTo(act: string): void } {
   let [act, drawn] = ['', 0]
   const before = new Map<string, number>()
   const remembered: Stage['remembered'] = new Map()
   return {
-    begin() {
-      before.clear()
-      remembered.clear()
-    },
     turnTo(next) {
       const times = before.get(next) ?? 0
       before.set(next, times + 1)
@@ -82,8 +79,8 @@ async function ask(db: Database, student: Person, quiz: string, request: Request
 
 /**
  * Plays a rehearsal from its beginning and answers one request at its instant, or fills a paper in. The student's own
- * routes answer, in a transaction of which nothing is kept: what counts, what is told and what is written down is all of
- * that transaction.
+ * routes answer, on tables of their own of which nothing is kept (stage-tables.ts): no row that a real request
+ * needs is written or locked.
  * @param jobs does what the routes would have done in a thread
  */
 export async function playRehearsal(
@@ -97,13 +94,12 @@ export async function playRehearsal(
   const secret = await drawSecret(database, quiz)
   const { acts, at, ...standing } = rehearsal
   const past = acts.filter((act) => act.at <= at)
-  const { stage, begin, turnTo } = stageFor(`${secret} ${JSON.stringify([standing.who, standing.draw])}`, jobs)
+  const { stage, turnTo } = stageFor(`${secret} ${JSON.stringify([standing.who, standing.draw])}`, jobs)
+  const played = await lookUpPlayed(database, teacher, quiz, standing, secret)
   return onto(stage, () =>
-    database.staged(async (db) => {
-      // It may have lost against somebody in real life, and is played from its beginning again.
-      begin()
+    database.staged(stageTables(played.scope), async (db) => {
       turnTo('stage')
-      const student = await setStage(db, teacher, quiz, { ...standing, at }, secret)
+      const student = await setStage(db, teacher, quiz, played, standing, secret)
       await mapInOrder(past, async (act) => {
         turnTo(`${act.at} ${act.method} ${act.path}`)
         await ask(db, student, quiz, act, act.at).catch(ownProblem)

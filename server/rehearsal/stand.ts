@@ -1,12 +1,10 @@
 import { createHash } from 'node:crypto'
 import type { StimulusRow } from '../database/tables'
 import { frozenLists, questionsUsed, withHeld, type Edition } from '../../core/quiz'
-import type { Instant } from '../../core/kit/time'
-import { mapInOrder } from '../database/batches'
 import { Remembered } from '../database/remembered'
 import { documentKey } from '../domain/quizzes/known-documents'
 import { freeze, loadEdition, rememberEdition, secretOf } from '../domain/quizzes/edition'
-import { keepEdition, nextEdition } from '../domain/quizzes/open'
+import { nextEdition } from '../domain/quizzes/open'
 import { heldNow, stampOf } from '../domain/quizzes/held'
 import { loadQuiz, type LoadedQuiz } from '../domain/quizzes/quizzes'
 import { rosterChanged } from '../domain/classes/roster-stamp'
@@ -16,6 +14,7 @@ import { notFound } from '../domain/problem'
 import type { Db } from '../database/database'
 import { findPerson, type Person } from '../people/people'
 import type { Rehearsal } from './schema'
+import type { StageScope } from './stage-tables'
 
 /** Editions that were frozen for rehearsals lately, by all that they were frozen from. */
 const frozen = new Remembered<Edition>(30, true)
@@ -61,45 +60,21 @@ export async function editionPlayed(
 /** The quiz is open, with the edition that is played, or with another draw of it. */
 async function layOutEdition(
   db: Db,
-  teacher: Person,
-  row: LoadedQuiz,
-  { content, draw }: Pick<Rehearsal, 'content' | 'draw'>,
+  quiz: string,
+  { edition, isKept, nextNumber }: Pick<Played, 'edition' | 'isKept' | 'nextNumber'>,
+  draw: number,
   secret: string,
-  now: Instant,
 ): Promise<void> {
-  const { edition, isKept } = await editionPlayed(db, teacher, row, content, secret)
-  const number = (await nextEdition(db, row.id)) + 1
-  const played = draw > 0 ? { ...edition, id: newId(), number, secret: secretOf(secret, `draw ${draw}`) } : edition
-  if (!isKept || draw > 0) await keepEdition(db, row.id, played, teacher.id, now)
+  const played =
+    draw > 0 ? { ...edition, id: newId(), number: nextNumber + 1, secret: secretOf(secret, `draw ${draw}`) } : edition
+  // It is found where it is remembered: there is no row of it.
   rememberEdition(played)
-  if (isKept && draw === 0 && row.stored === 'published') return
+  if (isKept && draw === 0) return
   // Its time of change stays: whatever was worked out of its document holds.
   await db.run("UPDATE quiz SET state = 'published', edition_id = ?, edition_revision = revision WHERE id = ?", [
     played.id,
-    row.id,
+    quiz,
   ])
-}
-
-/** Tables that hold something of an attempt: the same as long as a process runs. */
-let ofAttempts: readonly { table: string; column: string }[] | undefined
-async function tablesOfAttempts(db: Db): Promise<readonly { table: string; column: string }[]> {
-  ofAttempts ??= await db.rows<{ table: string; column: string }>(
-    "SELECT TABLE_NAME AS `table`, COLUMN_NAME AS `column` FROM information_schema.KEY_COLUMN_USAGE WHERE TABLE_SCHEMA = DATABASE() AND REFERENCED_TABLE_NAME = 'attempt'",
-  )
-  return ofAttempts
-}
-
-/** The student has sat nothing of the quiz, and has seen and said nothing of it. */
-async function forgetSat(db: Db, quiz: string, student: string): Promise<void> {
-  await db.run('DELETE FROM quiz_notice WHERE quiz_id = ? AND person_id = ?', [quiz, student])
-  const attempts = (
-    await db.rows<{ id: string }>('SELECT id FROM attempt WHERE quiz_id = ? AND student_id = ?', [quiz, student])
-  ).map(({ id }) => id)
-  if (!attempts.length) return
-  await mapInOrder(await tablesOfAttempts(db), ({ table, column }) =>
-    db.run(`DELETE FROM \`${table}\` WHERE \`${column}\` IN (?)`, [attempts]),
-  )
-  await db.run('DELETE FROM attempt WHERE id IN (?)', [attempts])
 }
 
 /** Somebody made up, in a class and with nothing of their own. */
@@ -115,31 +90,55 @@ async function comeIn(db: Db, school: string, classId: string): Promise<string> 
   return id
 }
 
+/** What is read of the real quiz before a stage is laid. */
+export interface Played {
+  edition: Edition
+  /** Students have it so: the quiz is open with it. */
+  isKept: boolean
+  /** Of the edition that would come next. */
+  nextNumber: number
+  scope: StageScope
+}
+
+/** Looks up what a rehearsal plays. @param secret what the papers of the quiz are drawn from */
+export async function lookUpPlayed(
+  db: Db,
+  teacher: Person,
+  quizId: string,
+  { who, content, fresh }: Pick<Rehearsal, 'who' | 'content' | 'fresh'>,
+  secret: string,
+): Promise<Played> {
+  const row = await loadQuiz(db, quizId)
+  const { edition, isKept } = await editionPlayed(db, teacher, row, content, secret)
+  return {
+    edition,
+    isKept: isKept && row.stored === 'published',
+    nextNumber: await nextEdition(db, quizId),
+    scope: {
+      school: teacher.school,
+      quiz: quizId,
+      student: 'student' in who ? who.student : null,
+      // Whose an anonymous paper is, nobody is told: not by looking at it with their eyes either.
+      fresh: fresh || row.quiz.rules.anonymous,
+    },
+  }
+}
+
 /**
  * Sets a stage: the quiz is open, and whoever sits it is there.
- * @param secret what the papers of the quiz are drawn from
  * @returns who sits it
  */
 export async function setStage(
   db: Db,
   teacher: Person,
   quizId: string,
-  rehearsal: Omit<Rehearsal, 'acts'>,
+  played: Played,
+  { who, draw }: Pick<Rehearsal, 'who' | 'draw'>,
   secret: string,
 ): Promise<Person> {
-  // Whoever is made up comes first: their id hangs on nothing that is remembered or not.
-  const { who } = rehearsal
   const id = 'student' in who ? who.student : await comeIn(db, teacher.school, who.inClass)
-  const row = await loadQuiz(db, quizId)
-  await layOutEdition(db, teacher, row, rehearsal, secret, rehearsal.at)
+  await layOutEdition(db, quizId, played, draw, secret)
   const student = await findPerson(db, id)
   if (!student || student.school !== teacher.school || student.role !== 'student') throw notFound('This student')
-  // Whose an anonymous paper is, nobody is told: not by looking at it with their eyes either.
-  if (rehearsal.fresh || row.quiz.rules.anonymous) await forgetSat(db, quizId, student.id)
-  // What a student has written for themself stays theirs.
-  await db.run(
-    'DELETE n FROM attempt_note n JOIN attempt a ON a.id = n.attempt_id WHERE a.quiz_id = ? AND a.student_id = ?',
-    [quizId, student.id],
-  )
   return student
 }

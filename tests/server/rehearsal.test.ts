@@ -12,12 +12,16 @@ import { loadAttempt } from '../../server/domain/sittings/attempts'
 import { keepNote } from '../../server/domain/sittings/notes'
 import { startSitting } from '../../server/domain/sittings/start'
 import { openSitting } from '../../server/domain/sittings/sitting'
+import { saveAnswers } from '../../server/domain/sittings/save'
+import { makeEdit } from '../../server/domain/quizzes/edits'
+import { createQuiz, loadQuiz } from '../../server/domain/quizzes/quizzes'
+import { stageTables } from '../../server/rehearsal/stage-tables'
 import { playRehearsal, type Played } from '../../server/rehearsal/play'
 import { notPlayed, playedRoutes } from '../../server/rehearsal/routes'
 import type { Act, Rehearsal, Rehearsed, Request } from '../../server/rehearsal/schema'
 import { jobs } from '../../server/work/jobs'
 import { freshDatabase, person } from '../support/database'
-import { day, draftQuiz, itemsOf, later, openedQuiz, threeRows } from '../support/quiz'
+import { day, draftQuiz, itemsOf, later, openedQuiz, rulesEdit, threeRows } from '../support/quiz'
 
 let db: Database
 beforeAll(async () => {
@@ -59,6 +63,15 @@ class Play {
     expect(status, JSON.stringify(reply)).toBe(200)
     return reply as T
   }
+}
+
+/** Something that is waited for, and opened by hand. */
+function deferred(): { opened: Promise<void>; open: () => void } {
+  let open = () => {}
+  const opened = new Promise<void>((done) => {
+    open = done
+  })
+  return { opened, open }
 }
 
 /** Everything that the database holds, counted and summed up. */
@@ -157,6 +170,72 @@ describe('a draft', () => {
     const { sheet } = await openSitting(db, nell, real.attempt, 'd1', later(5))
     expect(sheet).toEqual(rehearsedSheet)
     expect(anotherSheet).not.toEqual(rehearsedSheet)
+  })
+})
+
+describe('a stage', () => {
+  it('hides every table that holds something of an attempt', async () => {
+    const rows = await db.rows<{ name: string }>(
+      "SELECT TABLE_NAME AS name FROM information_schema.KEY_COLUMN_USAGE WHERE TABLE_SCHEMA = DATABASE() AND REFERENCED_TABLE_NAME = 'attempt'",
+    )
+    const hidden = stageTables({ school: 's', quiz: 'q', student: nell, fresh: false }).map(({ table }) => table)
+    expect(rows.filter(({ name }) => !hidden.includes(name))).toEqual([])
+  })
+
+  it('can write nothing else, and waits for nobody who writes', async () => {
+    const quiz = await openedQuiz(db, 'no-locks')
+    const { attempt } = await startSitting(db, await person(db, nell), quiz, { device: 'd1' }, day)
+    const scope = { school: (await person(db, nell)).school, quiz, student: nell, fresh: false }
+    const held = deferred()
+    const locked = deferred()
+    // Somebody real has all of these rows locked, and does not let go.
+    const real = db.transaction(async (tx) => {
+      await tx.run('UPDATE quiz SET title = ? WHERE id = ?', ['Locked', quiz])
+      await tx.run('UPDATE attempt SET page = 0, touched = touched + 1 WHERE id = ?', [attempt])
+      await tx.run('UPDATE school SET roster = roster + 1')
+      await tx.run('UPDATE answer SET flagged = 1 WHERE attempt_id = ?', [attempt])
+      await tx.run('UPDATE person SET name = ? WHERE id = ?', ['Locked', nell])
+      locked.open()
+      await held.opened
+      throw new Error('taken back')
+    })
+    await locked.opened
+    await db.staged(stageTables(scope), async (stage) => {
+      expect(await stage.run("UPDATE attempt SET state = 'handed' WHERE id = ?", [attempt])).toBe(1)
+      expect(await stage.run('UPDATE quiz SET revision = revision + 1 WHERE id = ?', [quiz])).toBe(1)
+      await expect(stage.run("UPDATE class SET name = 'Other'")).rejects.toThrow(/READ ONLY/)
+      await expect(stage.run('UPDATE person SET name = name WHERE id = ?', [nell])).rejects.toThrow(/READ ONLY/)
+      await expect(stage.rows('SELECT id FROM class FOR UPDATE')).rejects.toThrow(/READ ONLY/)
+    })
+    held.open()
+    await expect(real).rejects.toThrow('taken back')
+  })
+
+  it('keeps nobody waiting: what it has written is written by others at the same moment', async () => {
+    const quiz = await openedQuiz(db, 'no-waits')
+    const [maren, petra] = [await person(db, 'p-maren'), await person(db, 'p-petra-lund')]
+    const { attempt } = await startSitting(db, await person(db, nell), quiz, { device: 'd1' }, day)
+    const items = await itemsOf(db, attempt)
+    const { item } = items['q-cover']!
+    const scope = { school: maren.school, quiz, student: nell, fresh: false }
+    // A statement that waited for a lock would fail after one second.
+    await db.staged(stageTables(scope), async (stage) => {
+      await stage.run('UPDATE attempt SET touched = touched + 1')
+      await stage.run('UPDATE answer SET flagged = 1')
+      await stage.run("UPDATE quiz SET state = 'published'")
+      await stage.run('UPDATE school SET roster = roster + 1')
+      await stage.run('DELETE FROM quiz_notice')
+      const began = performance.now()
+      const answers = [{ item, response: { text: '2.3' }, flagged: false, seq: 1 }]
+      expect((await saveAnswers(db, nell, attempt, 1, answers, later(1))).kept).toEqual([item])
+      await startSitting(db, petra, quiz, { device: 'd1' }, later(1))
+      const { revision } = await loadQuiz(db, quiz)
+      await makeEdit(db, maren, quiz, revision, 'no-waits.1', await rulesEdit(db, quiz, { limit: 90 }), later(1))
+      await createQuiz(db, maren, 'New', later(1), 'no-waits-new')
+      expect(performance.now() - began).toBeLessThan(1000)
+      // The stage goes on with what it had.
+      expect(await stage.one('SELECT revision FROM quiz')).toEqual({ revision })
+    })
   })
 })
 

@@ -16,7 +16,7 @@ import { satOf } from '../sittings/sat'
 import { closeOpenSittings } from '../sittings/timing'
 import { keepChange } from './edits'
 import { loadQuiz } from './quizzes'
-import { lockQuiz } from './start-guard'
+import { guardQuiz } from './start-guard'
 
 const onlyOpen = () => new Problem(409, 'state', 'Only a quiz that is open can be closed.')
 
@@ -60,7 +60,7 @@ export async function closeNow(
   now: Instant,
 ): Promise<{ ended: number }> {
   return database.transaction(async (db) => {
-    await lockQuiz(db, quizId)
+    await db.one('SELECT id FROM quiz WHERE id = ? FOR UPDATE', [quizId])
     const row = await loadQuiz(db, quizId)
     if (row.stored !== 'published') throw onlyOpen()
     const meant = (await assignedTo(db, row.quiz.rules)).filter((student) => isFor(whom, student))
@@ -72,6 +72,7 @@ export async function closeNow(
     const windows = closedFor(row.quiz.rules, whom, named, now, newId)
     const edit = editTo(row.quiz, { ...row.quiz, rules: { ...row.quiz.rules, windows } })
     if (edit) await keepChange(db, person, row, applyEdit(row.quiz, edit).quiz, `close:${row.revision + 1}`, edit, now)
+    await guardQuiz(db, quizId)
     const ended = await closeOpenSittings(db, quizId, now, 'everybody' in whom ? null : ids)
     await recordLine(db, now, person.id, 'quiz closed now', quizId, { ended, ...whom })
     return { ended }

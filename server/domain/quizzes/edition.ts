@@ -30,8 +30,12 @@ export async function pinnedIn(db: Db, quiz: Quiz): Promise<Map<string, { versio
 
 /** What the papers of a quiz are drawn from: made once, whoever asks first. */
 export async function drawSecret(db: Db, quiz: string): Promise<string> {
-  await db.run('UPDATE quiz SET draw_secret = ? WHERE id = ? AND draw_secret IS NULL', [newSecret(), quiz])
-  const row = await db.one<Pick<QuizRow, 'draw_secret'>>('SELECT draw_secret FROM quiz WHERE id = ?', [quiz])
+  const known = () => db.one<Pick<QuizRow, 'draw_secret'>>('SELECT draw_secret FROM quiz WHERE id = ?', [quiz])
+  let row = await known()
+  if (row?.draw_secret === null) {
+    await db.run('UPDATE quiz SET draw_secret = ? WHERE id = ? AND draw_secret IS NULL', [newSecret(), quiz])
+    row = await known()
+  }
   if (!row?.draw_secret) throw notFound('This quiz')
   return row.draw_secret
 }

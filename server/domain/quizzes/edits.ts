@@ -29,7 +29,7 @@ import { cleanEdit } from './clean-edit'
 import { loadEdition } from './edition'
 import { editsSince, keepEdit, lastChange, revisionOf, type KeptEdit } from './history'
 import { ensureTeaches, indexQuizzes, loadQuiz, type LoadedQuiz } from './quizzes'
-import { lockQuiz } from './start-guard'
+import { guardQuiz } from './start-guard'
 
 export interface EditReply {
   revision: number
@@ -121,7 +121,7 @@ async function ensureOwnLink(db: Db, quizId: string, { rules }: Quiz, before: Qu
 /** Students were told that nobody sees whose papers are: that stands once somebody has begun. */
 async function ensureStaysNameless(db: Db, row: LoadedQuiz, quiz: Quiz): Promise<void> {
   if (!row.quiz.rules.anonymous || quiz.rules.anonymous) return
-  if (await db.one('SELECT 1 AS yes FROM attempt WHERE quiz_id = ? LIMIT 1', [row.id]))
+  if (await isBegun(db, row.id))
     throw new Problem(
       422,
       'anonymous',
@@ -169,7 +169,7 @@ export async function makeEdit(
 ): Promise<EditReply> {
   const edit = cleanEdit(sent)
   return database.transaction(async (db) => {
-    await lockQuiz(db, quizId)
+    await db.one('SELECT id FROM quiz WHERE id = ? FOR UPDATE', [quizId])
     await ensureTeaches(db, person, quizId)
     const row = await loadQuiz(db, quizId)
     if ((await revisionOf(db, quizId, token)) === undefined) {
@@ -195,15 +195,23 @@ export async function keepChange(
   const revision = row.revision + 1
   await keepQuiz(db, person, row, quiz, revision, now)
   await keepEdit(db, person, row.id, revision, token, edit, applyEdit(row.quiz, edit).inverse, now)
+  if (!changesRules(edit)) return
+  await keepRules(db, person, row, quiz, revision, now)
+  // From here on nobody starts on the rules as they were.
+  await guardQuiz(db, row.id)
   await ensureStaysSurvey(db, row, quiz)
   await ensureStaysNameless(db, row, quiz)
-  if (changesRules(edit)) await keepRules(db, person, row, quiz, revision, now)
+  if (row.stored !== 'draft') await rewriteOpenSittings(db, { quiz: row.id, rules: quiz.rules }, now)
 }
+
+/** Whether somebody has begun a quiz by now, also while this transaction was under way. */
+const isBegun = async (db: Db, quiz: string): Promise<boolean> =>
+  (await db.one('SELECT 1 AS yes FROM attempt WHERE quiz_id = ? LIMIT 1 LOCK IN SHARE MODE', [quiz])) !== undefined
 
 /** What was sat as a survey was not marked, and what was sat to be marked was: neither becomes the other. */
 async function ensureStaysSurvey(db: Db, row: LoadedQuiz, quiz: Quiz): Promise<void> {
   if ((row.quiz.rules.counts === 'survey') === (quiz.rules.counts === 'survey')) return
-  if (await db.one('SELECT 1 AS yes FROM attempt WHERE quiz_id = ? LIMIT 1', [row.id]))
+  if (await isBegun(db, row.id))
     throw new Problem(
       422,
       'survey',
@@ -235,7 +243,7 @@ async function keepQuiz(
   await indexQuizzes(db, [{ id: row.id, quiz, found }], person.school)
 }
 
-/** A change to living rules is versioned and recorded in words, and reaches open sittings in the same transaction. */
+/** A change to living rules is versioned and recorded in words. */
 async function keepRules(
   db: Db,
   person: Person,
@@ -258,5 +266,4 @@ async function keepRules(
     version: revision,
     changes: changesInWords(row.quiz.rules, quiz.rules, reading, quiz),
   })
-  await rewriteOpenSittings(db, { quiz: row.id, rules: quiz.rules }, now)
 }

@@ -18,7 +18,7 @@ import { checksFor } from './checks'
 import { drawSecret, freeze } from './edition'
 import { heldNow } from './held'
 import { ensureTeaches, indexQuizzes, loadQuiz } from './quizzes'
-import { guardQuiz, lockQuiz } from './start-guard'
+import { guardQuiz } from './start-guard'
 
 function ensureNothingStops(checks: Check[]): void {
   const stops = checks.filter((check) => check.level === 'stop')
@@ -93,10 +93,11 @@ export async function setQuizState(
   now: Instant,
 ): Promise<void> {
   await database.transaction(async (db) => {
-    await lockQuiz(db, quizId)
+    await db.one('SELECT id FROM quiz WHERE id = ? FOR UPDATE', [quizId])
     const row = await loadQuiz(db, quizId)
     if (!mayBecome(row.stored, to) || (to === 'published' && !row.edition))
       throw new Problem(409, 'state', 'The quiz cannot go to that state from where it is.')
+    await guardQuiz(db, quizId)
     const changed = await db.run('UPDATE quiz SET state = ?, changed_at = ? WHERE id = ? AND state = ?', [
       to,
       toSql(now),

@@ -37,10 +37,36 @@ export interface Attempt {
   minutesOver: number
 }
 
-type Row = Omit<AttemptRow, 'touched' | 'paper' | 'score_rounded'>
+type Row = Pick<AttemptRow, (typeof attemptColumns)[number]>
 
-const columns =
-  'id, quiz_id, edition_id, student_id, number, window_id, state, started_at, deadline, on_time_until, hard_stop, handed_in_at, ended_by, lease, device, page, seen_at, language, score, possible, section_scores, marked_at, days_late, minutes_over'
+/** The facts of an attempt: all but its paper. */
+export const attemptColumns = [
+  'id',
+  'quiz_id',
+  'edition_id',
+  'student_id',
+  'number',
+  'window_id',
+  'state',
+  'started_at',
+  'deadline',
+  'on_time_until',
+  'hard_stop',
+  'handed_in_at',
+  'ended_by',
+  'lease',
+  'device',
+  'page',
+  'seen_at',
+  'language',
+  'score',
+  'possible',
+  'section_scores',
+  'marked_at',
+  'days_late',
+  'minutes_over',
+] as const
+const columns = attemptColumns.join(', ')
 
 function read(row: Row): Attempt {
   return {
