@@ -8,6 +8,7 @@
  * THISTLE_DATA          folder for data (.thistle)
  * THISTLE_DATABASE_URL  a MariaDB of one's own instead of the private one
  * THISTLE_DEMO          "off" leaves out the demo school and signing in by role
+ * THISTLE_ADDRESS       where Thistle is reached, for links; has to be set with THISTLE_SMTP
  */
 import { mkdirSync } from 'node:fs'
 import { join, resolve } from 'node:path'
@@ -61,6 +62,10 @@ function develop(env) {
 async function start() {
   if (!Number.isInteger(port) || port < 1 || port > 65535)
     throw new CannotGoOn(`THISTLE_PORT is “${process.env.THISTLE_PORT}”; give a number from 1 to 65535.`)
+  if (process.env.THISTLE_SMTP && !process.env.THISTLE_ADDRESS?.trim())
+    throw new CannotGoOn(
+      'THISTLE_SMTP names a mail server, but THISTLE_ADDRESS does not say where Thistle is reached. Set it, for example THISTLE_ADDRESS=https://quiz.school.example, so that links in messages work.',
+    )
   await ensurePortFree(port, host)
   mkdirSync(folder, { recursive: true })
   const environment = (url) => ({ THISTLE_DATABASE_URL: url, THISTLE_DEMO: process.env.THISTLE_DEMO ?? 'on' })

@@ -33,6 +33,10 @@ export const classRoutes = {
     'PUT',
     'classes/[id]/groups/[group]/accommodation',
   ),
+  takeClaimBack: route<typeof import('~~/server/api/classes/[id]/students/unclaim.post')>(
+    'POST',
+    'classes/[id]/students/unclaim',
+  ),
   lookAtCode: route<typeof import('~~/server/api/classes/code.post')>('POST', 'classes/code'),
   join: route<typeof import('~~/server/api/classes/join.post')>('POST', 'classes/join'),
   joinAsNew: route<typeof import('~~/server/api/classes/newcomer.post')>('POST', 'classes/newcomer'),

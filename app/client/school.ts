@@ -2,6 +2,7 @@ import { route } from './route'
 
 /** What who runs the school does: its people, terms, name and zone; and what it is laid out with at first. */
 export const schoolRoutes = {
+  firstStart: route<typeof import('~~/server/api/first-start/index.get')>('GET', 'first-start'),
   layOut: route<typeof import('~~/server/api/first-start/index.post')>('POST', 'first-start'),
   change: route<typeof import('~~/server/api/school/index.put')>('PUT', 'school'),
   people: route<typeof import('~~/server/api/people/index.get')>('GET', 'people'),

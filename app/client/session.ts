@@ -9,6 +9,8 @@ export const sessionRoutes = {
   signIn: route<typeof import('~~/server/api/session/index.post')>('POST', 'session'),
   changePassword: route<typeof import('~~/server/api/session/password.put')>('PUT', 'session/password'),
   forgot: route<typeof import('~~/server/api/session/forgot.post')>('POST', 'session/forgot'),
+  notices: route<typeof import('~~/server/api/session/notices.get')>('GET', 'session/notices'),
+  readNotices: route<typeof import('~~/server/api/session/notices.delete')>('DELETE', 'session/notices'),
   lookAtPass: route<typeof import('~~/server/api/passes/[token].get')>('GET', 'passes/[token]'),
   usePass: route<typeof import('~~/server/api/passes/[token].post')>('POST', 'passes/[token]'),
 }

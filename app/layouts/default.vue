@@ -71,6 +71,7 @@ async function leave() {
         </div>
       </div>
     </header>
+    <SessionNotices v-if="session.person && !stage" :key="session.person.id" />
     <slot />
     <ConfirmDialog />
     <div

@@ -4,6 +4,7 @@ import { schoolRoutes } from '~/client/school'
 definePageMeta({ layout: 'bare' })
 useHead({ title: 'A new school · Thistle' })
 const session = useSession()
+const { problem, busy, act } = useAct()
 const zones = timeZones()
 const given = reactive({
   school: '',
@@ -11,8 +12,14 @@ const given = reactive({
   name: '',
   email: '',
   password: '',
+  word: '',
 })
-const { problem, busy, act } = useAct()
+const asksWord = ref(false)
+onMounted(async () => {
+  await act(async () => {
+    if (!session.school) asksWord.value = (await schoolRoutes.firstStart()).asksWord
+  })
+})
 async function layOut() {
   await act(async () => {
     session.take(await schoolRoutes.layOut({ body: given }))
@@ -41,6 +48,16 @@ async function layOut() {
           <option v-for="zone in zones" :key="zone">{{ zone }}</option>
         </select></LabelledField
       >
+      <LabelledField v-if="asksWord" label="The word that Thistle printed when it was started"
+        ><input
+          v-model="given.word"
+          class="field"
+          autocomplete="off"
+          autocapitalize="characters"
+          spellcheck="false"
+          maxlength="60"
+          required
+      /></LabelledField>
       <h2 class="border-b border-ink pt-3 pb-1 text-xl">Its first teacher</h2>
       <LabelledField label="Your name"
         ><input v-model="given.name" class="field" maxlength="160" autocomplete="name" required

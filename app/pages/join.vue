@@ -6,7 +6,7 @@ useHead({ title: 'Join a class · Thistle' })
 const session = useSession()
 const code = ref(String(useRoute().query.code ?? ''))
 const found = ref<string | null>(null)
-const who = reactive({ name: '', email: '', password: '' })
+const who = reactive({ name: '', email: '', number: '', password: '' })
 const { problem, busy, act } = useAct()
 const isStudent = computed(() => session.person?.role === 'student')
 
@@ -45,7 +45,7 @@ async function join() {
       /></LabelledField>
       <p class="text-label text-soft">Five letters and three digits, from the wall or from your teacher.</p>
       <ProblemNote :words="problem" />
-      <button class="btn btn-main w-full py-3" :disabled="busy">Look</button>
+      <button class="btn btn-main w-full py-3" :disabled="busy">Continue</button>
       <NuxtLink v-if="!session.person" to="/sign-in" class="link inline-block">To signing in</NuxtLink>
     </form>
     <form v-else class="mt-5 space-y-4" @submit.prevent="join">
@@ -53,7 +53,8 @@ async function join() {
       <p v-if="isStudent" class="text-soft">You join as {{ session.person!.name }}.</p>
       <template v-else>
         <p class="text-soft">
-          Write who you are. If you sign in to Thistle already,
+          Say who you are. If your school has put you on its list, use the e-mail or the number it knows you by. If you
+          sign in to Thistle already,
           <NuxtLink :to="{ path: '/sign-in', query: { to: `/join?code=${encodeURIComponent(code)}` } }" class="link"
             >sign in first</NuxtLink
           >.
@@ -63,6 +64,9 @@ async function join() {
         /></LabelledField>
         <LabelledField label="Your e-mail, to sign in with"
           ><input v-model="who.email" class="field" type="email" autocomplete="username" required
+        /></LabelledField>
+        <LabelledField label="Your student number, if you have one"
+          ><input v-model="who.number" class="field" autocomplete="off" spellcheck="false" maxlength="100"
         /></LabelledField>
         <NewPassword v-model="who.password" :person="who" />
       </template>

@@ -1,5 +1,6 @@
 export { alikeName, byName, cleanName, longestName, nameFault, namesakes } from './names'
 export { longestPassword, passwordFault, shortestPassword } from './password'
+export { passwordLinkRefusal } from './password-links'
 export { joinCode, shownCode, typedCode } from './join-code'
 export { fieldSorts, fieldSortWords, readOwnValue, type FieldSort, type OwnField } from './own-fields'
 export { needWords } from './needs'

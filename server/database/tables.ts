@@ -130,6 +130,15 @@ export interface CalendarAddressRow {
   made_at: string
 }
 
+export interface ClaimRow {
+  person_id: string
+  class_id: string
+  known_by: string
+  name: string
+  email_before: string | null
+  at: string
+}
+
 export interface ClassRow {
   id: string
   school_id: string
@@ -175,6 +184,7 @@ export interface EnrolmentRow {
   class_id: string
   person_id: string
   since: string | null
+  by_id: string | null
 }
 
 export interface FolderRow {
@@ -347,6 +357,8 @@ export interface PassRow {
   made_at: string
   until: string
   used_at: string | null
+  again: number
+  told_at: string | null
 }
 
 export interface PasswordTryRow {
@@ -370,6 +382,7 @@ export interface PersonRow {
   guest: number
   reminders: number
   reminder_word: string | null
+  made_by: string | null
 }
 
 export interface QuestionRow {
@@ -627,7 +640,6 @@ export interface SchoolRow {
   zone: string
   demo: number
   roster: number
-  site: string
 }
 
 export interface SchoolWordsRow {
@@ -642,6 +654,7 @@ export interface SessionRow {
   role: 'teacher' | 'student'
   password_mark: string
   until: string
+  begun_at: string | null
 }
 
 export interface StandinKeeperChoiceRow {

@@ -2,7 +2,6 @@ import type { Instant } from '../../core/kit/time'
 import type { Database } from '../database/database'
 import type { QuizRow } from '../database/tables'
 import { comeHere, goAway, stayHere, whoIsHere, type Here } from '../domain/quizzes/presence'
-import { mayTeach } from '../domain/quizzes/quizzes'
 import type { Person } from '../people/people'
 
 /** What a page that has a quiz open is told; `ended` where it may not be told any more, `closing` where this process stops. */
@@ -13,6 +12,8 @@ interface Follower {
   page: string
   person: Person
   tell: (news: News) => void
+  /** Whether they may still be told: their session, role and right stand. */
+  mayHear: () => Promise<boolean>
   revision: number
   here: string
 }
@@ -36,10 +37,19 @@ export class QuizFeed {
     private readonly pause = every,
   ) {}
 
-  /** Tells a page until what is returned is called. */
-  async follow(quiz: string, page: string, person: Person, tell: Follower['tell']): Promise<() => void> {
+  /**
+   * Tells a page until what is returned is called, or until it may not hear any more: that is asked again every five
+   * seconds.
+   */
+  async follow(
+    quiz: string,
+    page: string,
+    person: Person,
+    mayHear: Follower['mayHear'],
+    tell: Follower['tell'],
+  ): Promise<() => void> {
     await comeHere(this.database(), person, quiz, page, null, this.now())
-    const follower: Follower = { quiz, page, person, tell, revision: -1, here: '' }
+    const follower: Follower = { quiz, page, person, tell, mayHear, revision: -1, here: '' }
     this.followers = [...this.followers, follower]
     this.timer ??= setTimeout(() => void this.look(), 0)
     return () => {
@@ -91,7 +101,7 @@ export class QuizFeed {
     }
   }
 
-  /** Pages stay as long as they listen; who may no longer teach a quiz is told nothing more of it. */
+  /** Pages stay as long as they listen; who may not hear any more is told nothing more. */
   private async renew(): Promise<void> {
     const db = this.database()
     await stayHere(
@@ -101,7 +111,7 @@ export class QuizFeed {
     )
     await Promise.all(
       this.followers.map(async (follower) => {
-        if (await mayTeach(db, follower.person.id, follower.quiz)) return
+        if (await follower.mayHear()) return
         follower.tell({ ended: true })
         this.leave(follower)
       }),

@@ -45,22 +45,24 @@ export async function changePassword(
 }
 
 /**
- * Writes a link to whoever has an address and has forgotten their password. Who has none is told the same, and it takes
- * as long: nobody learns by it who is here (ASVS 4.0.3, 2.5.2 and 3.7).
- * @param at where Thistle is reached: "https://quiz.example"
+ * Counts that somebody asks for a link because they have forgotten a password. Nothing here depends on whether anybody
+ * has the address. @throws Problem 429 where too many were asked for
  */
-export async function forgotPassword(
-  database: Database,
-  email: string,
-  { address, at }: { address: string; at: string },
-  now: Instant,
-): Promise<void> {
+export async function countForgotten(database: Database, email: string, address: string, now: Instant): Promise<void> {
   // Each is counted as a try: letters to strangers are no service.
   const counted = [
     { by: `forgot:${email.trim().toLowerCase()}`, most: 4 },
     { by: `forgot-from:${address}`, most: mostFromAddress },
   ]
   await countedTry(database, counted, now, () => false)
+}
+
+/**
+ * Writes a link to whoever has an address and has forgotten their password; nothing where nobody has it. It is done after
+ * the request has been answered: nobody learns by the time that it takes who is here (ASVS 4.0.3, 2.5.2 and 3.7).
+ * @param at where Thistle is reached: "https://quiz.example"
+ */
+export async function writeForgotten(database: Database, email: string, at: string, now: Instant): Promise<void> {
   const found = await findByEmail(database, email)
   if (!found) return
   await database.transaction(async (db) => {

@@ -22,8 +22,20 @@ export async function makePasses(
   if (!people.length) return new Map()
   const tokens = new Map(people.map((person) => [person, newToken()]))
   await db.run('DELETE FROM pass WHERE person_id IN (?) AND used_at IS NULL', [[...people]])
-  await db.run('INSERT INTO pass (token, person_id, made_by, made_at, until) VALUES ?', [
-    [...tokens].map(([person, token]) => [tokenKey(token), person, by, toSql(now), toSql(plus(now, hours * hour))]),
+  const rows = await db.rows<{ id: string; again: number }>(
+    "SELECT id, password_hash <> '' AS again FROM person WHERE id IN (?)",
+    [[...people]],
+  )
+  const again = new Map(rows.map((row) => [row.id, row.again]))
+  await db.run('INSERT INTO pass (token, person_id, made_by, made_at, until, again) VALUES ?', [
+    [...tokens].map(([person, token]) => [
+      tokenKey(token),
+      person,
+      by,
+      toSql(now),
+      toSql(plus(now, hours * hour)),
+      again.get(person) ?? 0,
+    ]),
   ])
   return tokens
 }
@@ -88,7 +100,10 @@ export async function usePass(database: Database, token: string, password: strin
   return found.id
 }
 
-/** Forgets links that are long over. */
+/** Forgets links that are long over; those of which their person has to be told still, after a year. */
 export async function forgetPasses(db: Db, now: Instant): Promise<void> {
-  await db.run('DELETE FROM pass WHERE until < ? LIMIT 1000', [toSql(plus(now, -30 * 24 * hour))])
+  await db.run(
+    'DELETE FROM pass WHERE until < ? AND (again = 0 OR made_by IS NULL OR told_at IS NOT NULL OR until < ?) LIMIT 1000',
+    [toSql(plus(now, -30 * 24 * hour)), toSql(plus(now, -365 * 24 * hour))],
+  )
 }

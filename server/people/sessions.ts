@@ -60,8 +60,8 @@ export async function sessionPerson(db: Db, given: string, now: Instant): Promis
 export async function beginSession(db: Db, person: string, now: Instant): Promise<string> {
   const token = newToken()
   await db.run(
-    'INSERT INTO session (token, person_id, role, password_mark, until) SELECT ?, id, role, SHA2(password_hash, 256), ? FROM person WHERE id = ?',
-    [tokenKey(token), toSql(plus(now, lifetime)), person],
+    'INSERT INTO session (token, person_id, role, password_mark, until, begun_at) SELECT ?, id, role, SHA2(password_hash, 256), ?, ? FROM person WHERE id = ?',
+    [tokenKey(token), toSql(plus(now, lifetime)), toSql(now), person],
   )
   return token
 }

@@ -31,6 +31,10 @@ export default defineNitroPlugin((nitro) => {
       ].join('; '),
     )
   })
+  // What it is made with is nobody's business.
+  nitro.hooks.hook('render:response', (response) => {
+    delete response.headers?.['x-powered-by']
+  })
   nitro.hooks.hook('request', (event) => {
     setHeaders(event, {
       'x-content-type-options': 'nosniff',

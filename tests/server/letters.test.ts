@@ -24,9 +24,12 @@ let db: Database
 beforeAll(async () => {
   db = (await freshDatabase('letters', day)).db
   await db.run("UPDATE quiz SET state = 'filed'")
-  await db.run("UPDATE school SET site = 'http://thistle.example'")
+  process.env.THISTLE_ADDRESS = 'http://thistle.example'
 })
-afterAll(() => db.close())
+afterAll(async () => {
+  delete process.env.THISTLE_ADDRESS
+  await db.close()
+})
 
 const nell = 'p-nell-ashdown'
 const all = Object.fromEntries(
@@ -271,9 +274,9 @@ it('a letter is read beforehand as a student would get it, and of nobody elsewhe
   const quiz = await openedQuiz(db, 'read', { notices: all })
   const maren = await person(db, 'p-maren')
   const of = (student: string, name: (typeof noticeNames)[number]) =>
-    previewLetter(db, maren, quiz, { student, name }, 'http://here.example', later(1))
+    previewLetter(db, maren, quiz, { student, name }, later(1))
   expect((await of('p-petra-lund', 'opening')).body).toContain('you have 1 hour 30 minutes')
-  expect((await of(nell, 'reminder')).body).toContain('http://here.example/my/read')
+  expect((await of(nell, 'reminder')).body).toContain('http://thistle.example/my/read')
   expect((await of(nell, 'receipt')).to).toBe(await addressOf(nell))
   await expect(of('p-idris', 'opening')).rejects.toMatchObject({ status: 404 })
   expect(await written()).toEqual([])

@@ -6,6 +6,7 @@ import { earlierQuiz } from '../../server/domain/quizzes/earlier'
 import { makeEdit } from '../../server/domain/quizzes/edits'
 import { editsBefore } from '../../server/domain/quizzes/history'
 import { createQuiz, loadQuiz } from '../../server/domain/quizzes/quizzes'
+import { mayTeach } from '../../server/domain/quizzes/quizzes'
 import { comeHere, forgetPresence, stays, whoIsHere } from '../../server/domain/quizzes/presence'
 import { QuizFeed, type News } from '../../server/live/quiz-feed'
 import type { Person } from '../../server/people/people'
@@ -42,6 +43,11 @@ function page() {
     },
   }
 }
+/** A page whose session stands as long as the right to its quiz. */
+const mayHear =
+  ({ id: who }: Person, quiz: string) =>
+  () =>
+    mayTeach(db, who, quiz)
 const names = (news: News) => ('here' in news ? news.here.map(({ name, row }) => `${name}/${row ?? '-'}`) : [])
 
 describe('a feed', () => {
@@ -50,8 +56,8 @@ describe('a feed', () => {
     const now = () => day
     const [one, two] = [new QuizFeed(() => db, now, 20), new QuizFeed(() => db, now, 20)]
     const [mine, theirs] = [page(), page()]
-    await one.follow(id, 'page1', maren, mine.tell)
-    const leave = await two.follow(id, 'page2', idris, theirs.tell)
+    await one.follow(id, 'page1', maren, mayHear(maren, id), mine.tell)
+    const leave = await two.follow(id, 'page2', idris, mayHear(idris, id), theirs.tell)
     await mine.until((news) => names(news).includes('Idris Quayle/-'))
     await theirs.until((news) => names(news).includes('Maren Holt/-'))
     await comeHere(db, idris, id, 'page2', 'r7', day)
@@ -73,7 +79,7 @@ describe('a feed', () => {
       5,
     )
     const theirs = page()
-    await feed.follow(id, 'page3', idris, theirs.tell)
+    await feed.follow(id, 'page3', idris, mayHear(idris, id), theirs.tell)
     await theirs.until((news) => 'revision' in news)
     await db.run('DELETE FROM quiz_teacher WHERE quiz_id = ?', [id])
     await theirs.until((news) => 'ended' in news)
@@ -81,7 +87,7 @@ describe('a feed', () => {
     const { quiz } = await loadQuiz(db, id)
     await makeEdit(db, maren, id, 0, 'page9.1', setAt(quiz, ['rules', 'limit'], 30), day)
     const other = page()
-    await feed.follow(id, 'page4', maren, other.tell)
+    await feed.follow(id, 'page4', maren, mayHear(maren, id), other.tell)
     await other.until((news) => 'revision' in news && news.revision === 1)
     expect(theirs.told).toHaveLength(before)
     feed.close()
@@ -101,7 +107,7 @@ describe('a feed', () => {
       5,
     )
     const mine = page()
-    await feed.follow(id, 'page5', maren, mine.tell)
+    await feed.follow(id, 'page5', maren, mayHear(maren, id), mine.tell)
     await mine.until((news) => 'revision' in news)
     away = true
     const { quiz } = await loadQuiz(db, id)

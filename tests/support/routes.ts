@@ -545,6 +545,13 @@ export const routes: Route[] = [
   ],
   [
     'POST',
+    'classes/[id]/students/unclaim',
+    () => '/api/classes/c-walk/students/unclaim',
+    () => ({ student: 'p-none' }),
+    { ...teacherOnly, teacher: 404, coTeacher: 404 },
+  ],
+  [
+    'POST',
     'classes/[id]/students/back',
     () => '/api/classes/c-walk/students/back',
     () => ({ students: ['p-none'] }),
@@ -661,6 +668,9 @@ export const routes: Route[] = [
     signedIn,
   ],
   ['DELETE', 'session/everywhere', () => '/api/session/everywhere', undefined, signedIn],
+  ['GET', 'first-start/index', () => '/api/first-start', undefined, anyone],
+  ['GET', 'session/notices', () => '/api/session/notices', undefined, signedIn],
+  ['DELETE', 'session/notices', () => '/api/session/notices', undefined, signedIn],
   ['POST', 'session/forgot', () => '/api/session/forgot', () => ({ email: 'nobody@walk.example' }), anyone],
   [
     'POST',

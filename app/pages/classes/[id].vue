@@ -145,6 +145,7 @@ function bringBack(student: { id: string; name: string }) {
               @choose="chosen = new Set($event)"
             />
           </template>
+          <ClaimedPlaces v-if="may" :register="register" @changed="load" />
           <details v-if="register.left.length" class="mt-5">
             <summary class="text-soft">{{ count(register.left.length, 'student') }} left this class</summary>
             <ul class="mt-1">

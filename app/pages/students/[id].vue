@@ -40,17 +40,20 @@ async function keep(need: Accommodation, reason: string | undefined) {
 }
 async function makeLink() {
   const sure = await confirmed(
-    'A link for a new password?',
-    'They are signed out on every device, and choose a new password by the link. It works once, for two weeks.',
-    'Make the link',
-    'Leave it',
+    'Create a password link?',
+    'The student is signed out everywhere, and chooses a new password with the link. It works once, within two weeks.',
+    'Create link',
+    'Cancel',
   )
   if (!sure) return
   const made = await act(
     () => studentRoutes.link({ id }),
     (reply) => (reply.written ? 'A letter with the link is on its way to them.' : ''),
   )
-  if (made) link.value = made.link
+  if (!made) return
+  link.value = made.link
+  // Whoever comes in by it has a password from then on.
+  await execute()
 }
 </script>
 
@@ -119,11 +122,15 @@ async function makeLink() {
       </section>
       <p v-if="!student.quizzes.length" class="mt-7 text-soft">None of your quizzes is theirs yet.</p>
       <section class="mt-9">
-        <h2 class="border-b border-ink pb-1 text-xl">Coming in</h2>
-        <p class="mt-2 text-soft">
-          Who has forgotten a password, or has none yet, chooses one by a link that you hand over.
-        </p>
-        <button class="btn mt-3" :disabled="busy" @click="makeLink">Make a link…</button>
+        <h2 class="border-b border-ink pb-1 text-xl">Signing in</h2>
+        <p v-if="student.noLink" class="mt-2 text-soft">{{ student.noLink }}</p>
+        <template v-else>
+          <p class="mt-2 text-soft">
+            With a link from you the student chooses a password. With the join code of the class they can do it without
+            you, too.
+          </p>
+          <button class="btn mt-3" :disabled="busy" @click="makeLink">Create password link…</button>
+        </template>
         <p v-if="link" class="mt-3 border-y border-rule py-3 break-all select-all">
           <code>{{ link }}</code>
         </p>

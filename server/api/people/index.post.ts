@@ -1,9 +1,9 @@
 import { addTeacher, newTeacher } from '../../domain/people/people'
-import { ownAddress } from '../../utils/own-address'
+import { ownAddress } from '../../own-address'
 import { route } from '../../utils/route'
 
 export default route({
   right: 'admin',
   body: newTeacher,
-  handle: ({ event, db, person, body, now }) => addTeacher(db, person, body, ownAddress(event), now),
+  handle: ({ db, person, body, now }) => addTeacher(db, person, body, ownAddress(), now),
 })

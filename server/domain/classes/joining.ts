@@ -5,10 +5,11 @@ import { cleanName, nameFault, passwordFault } from '../../../core/people'
 import type { Database } from '../../database/database'
 import { hashPassword } from '../../people/password'
 import { inTurn } from '../../people/in-turn'
-import { countedTry, mostFromAddress } from '../../people/tries'
+import { countedTry, mostAtOne } from '../../people/tries'
 import type { Person } from '../../people/people'
 import { newId } from '../ids'
 import { Problem } from '../problem'
+import { freePlace, takePlace } from './claims'
 import { classByCode } from './join-codes'
 import { enrol } from './members'
 
@@ -45,28 +46,55 @@ export const newcomer = z.strictObject({
   email: z.string().max(400),
   password: z.string().max(1000),
 })
+/** Somebody who joins a class by its code; with the number that the school knows them by, where they have one. */
+export const joiner = newcomer.extend({ number: z.string().trim().max(100).optional() })
 
 const taken = new Problem(
   422,
   'address-taken',
-  'Somebody signs in with this address already. If it is you, sign in first and type the code again.',
+  'Somebody signs in with this address already. If it is you, sign in first and type the code again. If the school has put you down under this address in another class, ask your teacher to add you to this one.',
 )
+/** Newcomers to one class within a quarter of an hour: more than any class has. */
+const mostNewcomers = 1000
 
 /**
- * Somebody new joins a class by its code, with a name, an address and a password of their own.
+ * Somebody joins a class by its code, with a password of their own. Whoever the class has down under their address or
+ * number already, and who has not come in yet, takes that place; anybody else is new.
  * @returns their id
- * @throws Problem 422 for what cannot be taken, or an address that somebody has
+ * @throws Problem 422 for what cannot be taken, or an address that somebody has; 429 where too many numbers were tried
  */
 export async function joinAsNew(
   database: Database,
   typed: string,
-  given: z.infer<typeof newcomer>,
+  { number: typedNumber, ...given }: z.infer<typeof joiner>,
   address: string,
   now: Instant,
 ): Promise<string> {
   const found = await classByCode(database, typed, { address, person: null }, now)
-  // A class may come from one address; thousands do not.
-  await countedTry(database, [{ by: `newcomer:${address}`, most: mostFromAddress }], now, () => false)
+  // Counted by class, since a whole school may come from one address.
+  await countedTry(database, [{ by: `newcomer:${found.id}`, most: mostNewcomers }], now, () => false)
+  const number = typedNumber || null
+  const email = readAddress(given.email)?.address ?? null
+  let place: Awaited<ReturnType<typeof freePlace>>
+  // A number that nobody has is a wrong try: numbers follow each other, and could be gone through.
+  await countedTry(database, [{ by: `number:${found.id}:${address}`, most: mostAtOne }], now, async () => {
+    place = await freePlace(database, found.id, { email, number })
+    return number === null || place?.knownBy === 'number'
+  })
+  if (number !== null && place?.knownBy !== 'number')
+    throw new Problem(
+      422,
+      'no-number',
+      `Nobody in ${found.name} is waiting under this number. Check it, or leave it empty and join as new.`,
+    )
+  if (place) {
+    const name = cleanName(given.name)
+    const fault = nameFault(name) ?? passwordFault(given.password, { name, email: place.email ?? email })
+    if (fault) throw new Problem(422, 'newcomer', fault)
+    const hash = await inTurn(() => hashPassword(given.password))
+    await takePlace(database, { place, classId: found.id, school: found.school_id }, { name, email, hash }, now)
+    return place.id
+  }
   const who = newPerson(given)
   const hash = await inTurn(() => hashPassword(given.password))
   const id = newId()

@@ -84,19 +84,23 @@ export async function addToClass(
       else added.made.push({ id: newId(), name, email })
       seen.add(key)
     }
-    await makePeople(db, person.school, added.made)
+    await makePeople(db, person.school, added.made, person.admin ? null : person.id)
     await enrol(
       db,
       person,
       classId,
       [...added.made, ...added.joined].map(({ id }) => id),
       now,
+      () => teacherIn(person),
     )
     return added
   })
 }
 
-/** Students without a password: nobody can come in as them until they have chosen one. */
+/**
+ * Students without a password: nobody can come in as them until they have chosen one.
+ * @param by the teacher who creates them; null for the roster and the administrator
+ */
 export async function makePeople(
   db: Db,
   school: string,
@@ -107,9 +111,10 @@ export async function makePeople(
     outsideId?: string | null
     role?: 'student' | 'teacher'
   }[],
+  by: string | null = null,
 ): Promise<void> {
   await inBatches(people, atOnce, (part) =>
-    db.run('INSERT INTO person (id, school_id, role, name, email, password_hash, outside_id) VALUES ?', [
+    db.run('INSERT INTO person (id, school_id, role, name, email, password_hash, outside_id, made_by) VALUES ?', [
       part.map(({ id, name, email, outsideId = null, role = 'student' }) => [
         id,
         school,
@@ -118,23 +123,28 @@ export async function makePeople(
         email,
         '',
         outsideId,
+        by,
       ]),
     ]),
   )
 }
 
-/** Puts people of the school into a class. Who left it is back, with all that they have sat. */
+/**
+ * Puts people of the school into a class. Who left it is back, with all that they have sat.
+ * @param as who is said to have put each of them in; `null` where the administrator or they themself do
+ */
 export async function enrol(
   db: Db,
   person: Pick<Person, 'id' | 'school'>,
   classId: string,
   ids: readonly string[],
   now: Instant,
+  as: (id: string) => string | null = () => null,
 ): Promise<void> {
   if (!ids.length) return
   await inBatches(ids, atOnce, async (part) => {
-    await db.run('INSERT IGNORE INTO enrolment (class_id, person_id, since) VALUES ?', [
-      part.map((id) => [classId, id, toSql(now)]),
+    await db.run('INSERT IGNORE INTO enrolment (class_id, person_id, since, by_id) VALUES ?', [
+      part.map((id) => [classId, id, toSql(now), as(id)]),
     ])
     await db.run('DELETE FROM left_class WHERE class_id = ? AND person_id IN (?)', [classId, part])
     await db.run("UPDATE person SET state = 'here' WHERE id IN (?) AND state = 'left'", [part])
@@ -188,7 +198,10 @@ export async function takeOut(
   return gone
 }
 
-/** Moves students from one class to another, at once. */
+/** A teacher who puts somebody into a class on their own; null for the administrator. */
+const teacherIn = ({ id, admin }: Pick<Person, 'id' | 'admin'>): string | null => (admin ? null : id)
+
+/** Moves students from one class to another, at once. Whoever put them into the one has put them into the other. */
 export async function moveStudents(
   database: Database,
   person: Person,
@@ -197,8 +210,15 @@ export async function moveStudents(
   now: Instant,
 ): Promise<number> {
   return database.transaction(async (db) => {
+    const rows = ids.length
+      ? await db.rows<{ person_id: string; by_id: string | null }>(
+          'SELECT person_id, by_id FROM enrolment WHERE class_id = ? AND person_id IN (?)',
+          [from, [...ids]],
+        )
+      : []
+    const putInBy = new Map(rows.map((row) => [row.person_id, row.by_id]))
     const moved = await takeOut(db, person, from, ids, now)
-    await enrol(db, person, to, moved, now)
+    await enrol(db, person, to, moved, now, (id) => putInBy.get(id) ?? null)
     return moved.length
   })
 }
@@ -224,6 +244,7 @@ export async function bringBack(
       classId,
       were.map((row) => row.person_id),
       now,
+      () => teacherIn(person),
     )
     return were.length
   })

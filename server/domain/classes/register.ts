@@ -14,6 +14,7 @@ import { quizDocuments } from '../quizzes/known-documents'
 import { currentState } from '../quizzes/quizzes'
 import { loadAttempts, type Attempt } from '../sittings/attempts'
 import { satOf } from '../sittings/sat'
+import { claimsOf, type Claim } from './claims'
 import { groupsOf, type Group } from './groups'
 import type { JoinCode } from './join-codes'
 import { studentsOfClasses } from './students'
@@ -47,6 +48,8 @@ export interface RegisterStudent {
   namesake: boolean
   /** They have no password yet: nobody has come in as them. */
   waiting: boolean
+  /** How they came in without a link; null where they did not, and for those who only help in the class. */
+  claim: Claim | null
   since: Instant | null
   accommodation: Accommodation
   /** What is theirs in one quiz alone: a window, or something given for it. */
@@ -105,6 +108,7 @@ export async function register(db: Db, person: Person, classId: string, now: Ins
       [person.id, classId],
     ),
   ])
+  const claims = may === 'teach' ? await claimsOf(db, classId) : new Map<string, Claim>()
   const quizzes = await quizzesOf(db, person, classId, now)
   const stand = await standings(db, classId, quizzes, now, person.zone)
   const differs = inQuizzesAlone(quizzes)
@@ -125,6 +129,7 @@ export async function register(db: Db, person: Person, classId: string, now: Ins
       email: row.email,
       namesake: same.has(row.id),
       waiting: Boolean(row.waiting),
+      claim: claims.get(row.id) ?? null,
       since: row.since && fromSql(row.since),
       accommodation: readAccommodation(row.accommodation),
       inQuizzes: differs.get(row.id) ?? [],

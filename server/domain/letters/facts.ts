@@ -4,7 +4,7 @@ import type { Rules } from '../../../core/quiz'
 import type { NoticeName } from '../../../core/rules'
 import type { Schedule } from '../../../core/schedule'
 import type { Database, Db } from '../../database/database'
-import { staysHere } from '../../standins/mail/post'
+import { ownAddress } from '../../own-address'
 import { receiptFor } from '../reviews/receipt'
 import type { Attempt } from '../sittings/attempts'
 import type { LoadedQuiz } from '../quizzes/quizzes'
@@ -17,26 +17,10 @@ export interface LetterPlace {
   site: string
 }
 
-/** @param here the address that a request came to, where there is one */
-export async function placeOf(db: Db, school: string, here = ''): Promise<LetterPlace> {
-  const row = await db.one<Pick<SchoolRow, 'name' | 'zone' | 'site'>>(
-    'SELECT name, zone, site FROM school WHERE id = ?',
-    [school],
-  )
-  return {
-    school: row?.name ?? '',
-    zone: row?.zone ?? 'UTC',
-    site: process.env.THISTLE_ADDRESS?.replace(/\/+$/, '') ?? (staysHere() ? here || (row?.site ?? '') : ''),
-  }
-}
-
-/** Notes where people of a school reach Thistle: letters that nobody asks for lead there. */
-export async function noteSite(db: Db, school: string, site: string): Promise<void> {
-  await db.run('UPDATE school SET site = ? WHERE id = ? AND site <> ?', [
-    site.slice(0, 200),
-    school,
-    site.slice(0, 200),
-  ])
+/** A school as its letters name it. */
+export async function placeOf(db: Db, school: string): Promise<LetterPlace> {
+  const row = await db.one<Pick<SchoolRow, 'name' | 'zone'>>('SELECT name, zone FROM school WHERE id = ?', [school])
+  return { school: row?.name ?? '', zone: row?.zone ?? 'UTC', site: ownAddress() }
 }
 
 export type Receiver = Pick<PersonRow, 'id' | 'name' | 'email' | 'reminders' | 'reminder_word'>

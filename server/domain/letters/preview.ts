@@ -21,14 +21,13 @@ export async function previewLetter(
   teacher: Person,
   quizId: string,
   { student: studentId, name }: z.infer<typeof previewQuery>,
-  here: string,
   now: Instant,
 ): Promise<{ to: string | null; subject: string; body: string }> {
   if (!(await ofSchool(database, 'student', [studentId], teacher.school)).size) throw notFound('This student')
   const row = await loadQuiz(database, quizId)
   const [known, place, to] = await Promise.all([
     studentsByIds(database, [studentId]),
-    placeOf(database, teacher.school, here),
+    placeOf(database, teacher.school),
     database.one<Receiver>('SELECT id, name, email, reminders, reminder_word FROM person WHERE id = ?', [studentId]),
   ])
   const schedule = scheduleFor(row.quiz.rules, known.get(studentId)!)

@@ -39,6 +39,9 @@ interface Found {
 
 const nowhere = () => new Problem(404, 'link', 'This link leads nowhere, or not any more. Ask whoever gave it to you.')
 
+/** Guests of one link within a quarter of an hour: more than any event has. */
+const mostGuests = 3000
+
 /** What the word of a link can look like. */
 const wellFormed = /^[A-Za-z0-9_-]{16,40}$/
 
@@ -117,8 +120,8 @@ export async function comeIn(
       'This quiz is for students of the school: sign in first, then follow the link again.',
     )
   const entries = link.by === 'fields' ? readEntries(link.fields, typed) : {}
-  // A class may come from one address; thousands do not.
-  if (!student) await countedTry(database, [{ by: `guest:${address}`, most: mostFromAddress }], now, () => false)
+  // Counted by link, since a whole school may come from one address.
+  if (!student) await countedTry(database, [{ by: `guest:${audience}`, most: mostGuests }], now, () => false)
   const id = student?.id ?? newId()
   await database.transaction(async (db) => {
     if (!student)

@@ -6,6 +6,7 @@ import type { Database } from '../../database/database'
 import { readAccommodation } from '../../documents/read'
 import type { Person } from '../../people/people'
 import type { OwnField } from '../../../core/people'
+import { linkRefusal } from './links'
 import { listFields, valuesOf } from './own-fields'
 import { quizzesOf, type Counting } from '../sittings/my-quizzes'
 
@@ -26,6 +27,8 @@ export interface StudentPage {
   name: string
   email: string | null
   waiting: boolean
+  /** Why the teacher cannot make a link for them, in a sentence; null where they can. */
+  noLink: string | null
   accommodation: Accommodation
   reason: string
   classes: { id: string; name: string; since: Instant | null; mine: boolean }[]
@@ -76,6 +79,7 @@ export async function studentPage(database: Database, person: Person, id: string
     name: row!.name,
     email: row!.email,
     waiting: Boolean(row!.waiting),
+    noLink: await linkRefusal(database, person, id).catch(() => null),
     accommodation: readAccommodation(row!.accommodation),
     reason: row!.need_reason,
     classes: classes.map(({ since, mine, ...each }) => ({

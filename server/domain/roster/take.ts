@@ -158,7 +158,7 @@ export async function enrolAll(
 ): Promise<void> {
   await inBatches(pairs, atOnce, async (part) => {
     const rows = part.map((each) => [each.class, each.person])
-    await db.run('INSERT IGNORE INTO enrolment (class_id, person_id, since) VALUES ?', [
+    await db.run('INSERT INTO enrolment (class_id, person_id, since) VALUES ? ON DUPLICATE KEY UPDATE by_id = NULL', [
       rows.map((row) => [...row, toSql(now)]),
     ])
     await db.run('DELETE FROM left_class WHERE (class_id, person_id) IN (?)', [rows])

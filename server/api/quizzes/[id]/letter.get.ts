@@ -1,7 +1,6 @@
 import { z } from 'zod'
 import { id } from '../../../../core/question'
 import { previewLetter, previewQuery } from '../../../domain/letters/preview'
-import { staysHere } from '../../../standins/mail/post'
 import { route } from '../../../utils/route'
 
 /** How a letter reads that a student would be sent. */
@@ -9,6 +8,5 @@ export default route({
   right: 'quizTeacher',
   params: z.object({ id }),
   query: previewQuery,
-  handle: ({ event, db, person, params, query, now }) =>
-    previewLetter(db, person, params.id, query, staysHere() ? getRequestURL(event).origin : '', now),
+  handle: ({ db, person, params, query, now }) => previewLetter(db, person, params.id, query, now),
 })
