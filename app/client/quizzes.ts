@@ -19,6 +19,10 @@ export const quizRoutes = {
     'quizzes/[id]/marks/[attempt]',
   ),
   makeLink: route<typeof import('~~/server/api/quizzes/[id]/link.post')>('POST', 'quizzes/[id]/link'),
+  letEverybodyIn: route<typeof import('~~/server/api/quizzes/[id]/papers/let-in.post')>(
+    'POST',
+    'quizzes/[id]/papers/let-in',
+  ),
   letIn: route<typeof import('~~/server/api/quizzes/[id]/papers/[attempt]/let-in.post')>(
     'POST',
     'quizzes/[id]/papers/[attempt]/let-in',

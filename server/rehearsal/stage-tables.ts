@@ -22,6 +22,8 @@ export interface StageScope {
   student: string | null
   /** The student has sat nothing of the quiz yet, and has seen and said nothing of it. */
   fresh: boolean
+  /** Papers have no names: then nobody has sat it, so that nothing tells who did. */
+  nameless: boolean
 }
 
 const empty = (table: string): StageTable => ({ table, rows: [] })
@@ -35,8 +37,9 @@ const where = (table: string, condition: string, values: StageTable['rows'][numb
  * the facts of their attempts, for class figures, places and ends; their papers and answers only while those are under
  * way, since one that ends in the rehearsal is marked there. What the student has written for themself is left out.
  */
-export function stageTables({ school, quiz, student, fresh }: StageScope): StageTable[] {
-  const own = student !== null && !fresh ? student : ''
+export function stageTables({ school, quiz, student, fresh, nameless }: StageScope): StageTable[] {
+  const own = student !== null && !fresh && !nameless ? student : ''
+  const sat = nameless ? '' : quiz
   const facts = attemptColumns.join(', ')
   return [
     where('school', 'id = ?', [school]),
@@ -46,12 +49,12 @@ export function stageTables({ school, quiz, student, fresh }: StageScope): Stage
       rows: [
         {
           sql: "SELECT * FROM attempt WHERE quiz_id = ? AND (student_id = ? OR (state = 'open' AND student_id <> ?))",
-          values: [quiz, own, student ?? ''],
+          values: [sat, own, student ?? ''],
         },
         {
           into: `${facts}, paper`,
           sql: `SELECT ${facts}, '' FROM attempt WHERE quiz_id = ? AND state <> 'open' AND student_id <> ?`,
-          values: [quiz, student ?? ''],
+          values: [sat, student ?? ''],
         },
       ],
     },

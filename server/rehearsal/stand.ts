@@ -118,8 +118,9 @@ export async function lookUpPlayed(
       school: teacher.school,
       quiz: quizId,
       student: 'student' in who ? who.student : null,
+      fresh,
       // Whose an anonymous paper is, nobody is told: not by looking at it with their eyes either.
-      fresh: fresh || row.quiz.rules.anonymous,
+      nameless: row.quiz.rules.anonymous,
     },
   }
 }

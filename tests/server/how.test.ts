@@ -109,7 +109,7 @@ describe('one sitting', () => {
     await sittingClock(db, nell, attempt, 2, later(3.5))
     await openSitting(db, nell, attempt, 'd3', later(5.5))
     const shut = async (at: string) =>
-      (await marksTable(db, quiz, at)).students.find(({ id }) => id === nell)!.attempts[0]!.shutOut
+      (await marksTable(db, quiz, at)).students.find(({ id }) => id === nell)!.attempts[0]!.how!.shutOut
     expect(await shut(later(7.5))).toBe(false)
     // Whose page stayed open without a connection was away as well.
     await expect(sittingClock(db, nell, attempt, 3, later(8))).rejects.toMatchObject({ code: 'shut-out' })
@@ -138,7 +138,7 @@ describe('one sitting', () => {
     const { lease } = await openSitting(db, nell, attempt, 'd1', later(1))
     await beginBreak(db, nell, attempt, lease, later(2))
     const table = await marksTable(db, quiz, later(15))
-    expect(table.students.find(({ id }) => id === nell)!.attempts[0]!.shutOut).toBe(false)
+    expect(table.students.find(({ id }) => id === nell)!.attempts[0]!.how!.shutOut).toBe(false)
     await endBreak(db, nell, attempt, later(20))
     expect((await openSitting(db, nell, attempt, 'd1', later(21))).number).toBe(1)
     await setAccommodation(db, await person(db, 'p-maren'), nell, noAccommodation, day)

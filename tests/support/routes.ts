@@ -375,6 +375,7 @@ export const routes: Route[] = [
     ownQuiz,
   ],
   ['DELETE', 'quizzes/[id]/teachers', () => '/api/quizzes/quiz-lights/teachers?person=p-nobody', undefined, ownQuiz],
+  ['POST', 'quizzes/[id]/papers/let-in', () => '/api/quizzes/quiz-buoys/papers/let-in', undefined, ownQuiz],
   [
     'POST',
     'quizzes/[id]/papers/[attempt]/let-in',

@@ -15,7 +15,10 @@ export const mostPapers = 5000
 /** Papers that are read at once. */
 const atOnce = 200
 
-/** What was answered in a survey, question by question in the order in which they are met first; nobody's name is in it. */
+/**
+ * What was answered in a survey, question by question in the order in which they are met first; nobody's name is in it,
+ * and papers are read in an order that says nothing of when they were written.
+ */
 export async function surveyFigures(
   database: Database,
   quiz: string,
@@ -23,7 +26,7 @@ export async function surveyFigures(
 ): Promise<{ papers: number; questions: (AnswerCounts & { id: string })[] }> {
   await settle(database, { quiz }, now, 500)
   const attempts = await database.rows<Pick<AttemptRow, 'id'>>(
-    "SELECT id FROM attempt WHERE quiz_id = ? AND state = 'handed' ORDER BY handed_in_at DESC LIMIT ?",
+    "SELECT id FROM (SELECT id FROM attempt WHERE quiz_id = ? AND state = 'handed' ORDER BY handed_in_at DESC LIMIT ?) newest ORDER BY id",
     [quiz, mostPapers],
   )
   const found = new Map<string, { question: Question; answers: unknown[] }>()
@@ -31,7 +34,7 @@ export async function surveyFigures(
     const ids = part.map(({ id }) => id)
     const [papers, kept] = await Promise.all([
       database.rows<Pick<AttemptRow, 'id' | 'edition_id' | 'paper'>>(
-        'SELECT id, edition_id, paper FROM attempt WHERE id IN (?) ORDER BY handed_in_at DESC, id',
+        'SELECT id, edition_id, paper FROM attempt WHERE id IN (?) ORDER BY id',
         [ids],
       ),
       database.rows<Pick<AnswerRow, 'attempt_id' | 'item' | 'response'>>(

@@ -1,7 +1,7 @@
 import type { AnswerAsideRow, ClassRow, PersonRow } from '../../database/tables'
 import { pointsText } from '../../../core/kit/exact'
 import type { Instant } from '../../../core/kit/time'
-import { scorePercent } from '../../../core/marking'
+import { namelessTitle, scorePercent, sealNameless } from '../../../core/marking'
 import { passWords, type QuizState, type Rules } from '../../../core/quiz'
 import { isShutOut } from '../../../core/rules'
 import { releasedByHand } from '../../../core/release'
@@ -9,7 +9,7 @@ import { fromSql } from '../../database/codec'
 import type { Database, Db } from '../../database/database'
 import { readResponse } from '../../documents/read'
 import { grouped } from '../grouped'
-import { notFound } from '../problem'
+import { notFound, Problem } from '../problem'
 import { loadEdition } from '../quizzes/edition'
 import { currentState, loadQuiz, quizEndsNow } from '../quizzes/quizzes'
 import { assignedTo } from '../classes/assigned'
@@ -25,22 +25,27 @@ import { doneWith, loadNotices } from '../sittings/notices'
 import { satOf, textOf } from '../sittings/sat'
 import { audienceOf, releaseClasses } from '../../../core/schedule'
 
-export interface MarkedAttempt {
-  id: string
+/** How an attempt was sat: all that could lead to whose it is. */
+export interface Circumstances {
   number: number
-  state: 'open' | 'handed' | 'unsent'
-  /** Times are not told where papers are seen without names. */
-  startedAt: Instant | null
+  startedAt: Instant
   handedInAt: Instant | null
   endedBy: Attempt['endedBy']
   daysLate: number
   minutesOver: number
-  score: string | null
-  possible: string | null
-  percent: string | null
   counts: boolean
   /** They were away too long from a paper that is sat in one go, and wait to be let in. */
   shutOut: boolean
+}
+
+export interface MarkedAttempt {
+  id: string
+  state: 'open' | 'handed' | 'unsent'
+  score: string | null
+  possible: string | null
+  percent: string | null
+  /** Null where papers are seen without names. */
+  how: Circumstances | null
 }
 
 export interface MarkedStudent {
@@ -74,6 +79,10 @@ export interface MarksTable {
   decimals: number
   classes: { id: string; name: string; releasedAt: Instant | null }[]
   byHand: boolean
+  /** Papers under way; where papers are seen without names, none of those is among the students. */
+  sitting: number
+  /** Of those, papers whose student was away too long and waits to be let back in. */
+  shutOut: number
   students: MarkedStudent[]
 }
 
@@ -99,26 +108,37 @@ async function breaksThatCount(
 
 function shown(attempt: Attempt, counted: number[], { rules, breaks, now }: Shown): MarkedAttempt {
   return {
-    id: attempt.id,
-    number: attempt.number,
-    state: attempt.state,
-    startedAt: rules.anonymous ? null : attempt.startedAt,
-    handedInAt: rules.anonymous ? null : attempt.handedInAt,
-    endedBy: attempt.endedBy,
-    daysLate: attempt.daysLate,
-    minutesOver: attempt.minutesOver,
-    score: attempt.score && attempt.possible !== '0' ? pointsText(attempt.score) : null,
-    possible: attempt.possible && pointsText(attempt.possible),
-    percent: scorePercent(attempt, rules.grade.decimals),
-    counts: counted.includes(attempt.number),
-    shutOut:
-      attempt.state === 'open' &&
-      isShutOut(rules.oneSitting, attempt.seenAt, (breaks.get(attempt.id) ?? []).map(endOf), now),
+    ...scored(attempt, rules),
+    how: {
+      number: attempt.number,
+      startedAt: attempt.startedAt,
+      handedInAt: attempt.handedInAt,
+      endedBy: attempt.endedBy,
+      daysLate: attempt.daysLate,
+      minutesOver: attempt.minutesOver,
+      counts: counted.includes(attempt.number),
+      shutOut: isOut(attempt, { rules, breaks, now }),
+    },
   }
 }
 
-/** What a paper without a name is called: by its id, which tells nothing of whose it is or when it was begun. */
-const paperName = (attempt: string) => `Paper ${attempt.slice(-4)}`
+const isOut = (attempt: Attempt, { rules, breaks, now }: Shown): boolean =>
+  attempt.state === 'open' &&
+  isShutOut(rules.oneSitting, attempt.seenAt, (breaks.get(attempt.id) ?? []).map(endOf), now)
+
+const scored = (attempt: Attempt, rules: Rules) => ({
+  id: attempt.id,
+  state: attempt.state,
+  score: attempt.score && attempt.possible !== '0' ? pointsText(attempt.score) : null,
+  possible: attempt.possible && pointsText(attempt.possible),
+  percent: scorePercent(attempt, rules.grade.decimals),
+})
+
+/** A paper without its student: by core's one list of what may be told; null while it is under way. */
+function nameless(attempt: Attempt, rules: Rules): MarkedAttempt | null {
+  const sealed = sealNameless(scored(attempt, rules))
+  return sealed && { ...sealed, how: null }
+}
 
 /** Each student assigned, or who has sat: attempts, times, late or not, score, counting grade, passed. */
 export async function marksTable(database: Database, quizId: string, now: Instant): Promise<MarksTable> {
@@ -171,13 +191,13 @@ export async function marksTable(database: Database, quizId: string, now: Instan
       done: doneWith(rules, notices.get(id), own, grade.passed),
     }
   }
-  /** A paper without its student: a line of its own, whoever else's it is. */
-  const paper = (attempt: Attempt): MarkedStudent => ({
+  /** A paper without a name is a line of its own, whoever else's it is. */
+  const paper = (attempt: MarkedAttempt): MarkedStudent => ({
     id: attempt.id,
-    name: paperName(attempt.id),
+    name: namelessTitle(attempt.id),
     entries: [],
     classes: [],
-    attempts: [shown(attempt, [], facts)],
+    attempts: [attempt],
     share: null,
     percent: null,
     text: null,
@@ -201,8 +221,13 @@ export async function marksTable(database: Database, quizId: string, now: Instan
       releasedAt: released.get(quizId)?.get(id) ?? null,
     })),
     byHand: releasedByHand(rules),
+    sitting: attempts.filter(({ state }) => state === 'open').length,
+    shutOut: attempts.filter((attempt) => isOut(attempt, facts)).length,
     students: rules.anonymous
-      ? attempts.map(paper).sort((a, b) => (a.id < b.id ? -1 : 1))
+      ? attempts
+          .flatMap((attempt) => nameless(attempt, rules) ?? [])
+          .map(paper)
+          .sort((a, b) => (a.id < b.id ? -1 : 1))
       : [
           ...students.map((student) => line(student.id, student.name, student.classes)),
           ...others.map((other) => line(other.id, other.name, [])),
@@ -215,7 +240,8 @@ export interface MarkedPaper {
   title: string
   student: string
   attempt: MarkedAttempt
-  edition: number
+  /** Its number; null without a name: later papers are of later editions. */
+  edition: number | null
   sections: ReviewedSection[]
   aside: { number: number | null; text: string; arrivedAt: Instant | null; reason: string }[]
   /** Times away from the page, where that was noted: facts. */
@@ -240,10 +266,20 @@ export async function markedPaper(
     loadAnswers(database, attemptId),
     loadMarks(database, attemptId),
     database.rows<Pick<AnswerAsideRow, 'item' | 'response' | 'arrived_at' | 'reason'>>(
-      'SELECT item, response, arrived_at, reason FROM answer_aside WHERE attempt_id = ? ORDER BY arrived_at',
+      'SELECT item, response, arrived_at, reason FROM answer_aside WHERE attempt_id = ? ORDER BY arrived_at, item, seq',
       [attemptId],
     ),
   ])
+  const { rules } = quiz
+  const told = rules.anonymous
+    ? nameless(attempt, rules)
+    : shown(attempt, [], { rules, breaks: await breaksThatCount(database, rules, [attempt]), now })
+  if (!told)
+    throw new Problem(
+      409,
+      'under-way',
+      'This paper is still being written. Papers without names can be read when they are handed in.',
+    )
   const sections = reviewedSections(paper, edition, answers, marks, everything)
   const numbers = new Map(
     sections.flatMap((section) => section.questions.map((question) => [question.item, question.number])),
@@ -251,21 +287,18 @@ export async function markedPaper(
   return {
     quiz: quizId,
     title: quiz.content.title,
-    student: quiz.rules.anonymous ? paperName(attemptId) : (person?.name ?? 'Unknown'),
-    attempt: shown(attempt, [], {
-      rules: quiz.rules,
-      breaks: await breaksThatCount(database, quiz.rules, [attempt]),
-      now,
-    }),
-    edition: edition.number,
+    student: rules.anonymous ? namelessTitle(attemptId) : (person?.name ?? 'Unknown'),
+    attempt: told,
+    edition: rules.anonymous ? null : edition.number,
     sections,
     // When somebody was away tells who they are to whoever was in the room.
-    away: quiz.rules.anonymous ? [] : await loadAway(database, attemptId),
+    away: rules.anonymous ? [] : await loadAway(database, attemptId),
     aside: aside.map((each) => ({
       number: numbers.get(each.item) ?? null,
       text: answerWords(paper, edition, each.item, readResponse(each.response)),
-      arrivedAt: quiz.rules.anonymous ? null : fromSql(each.arrived_at),
-      reason: each.reason,
+      arrivedAt: rules.anonymous ? null : fromSql(each.arrived_at),
+      // On what device, and how late: that leads to whose it is.
+      reason: rules.anonymous ? '' : each.reason,
     })),
   }
 }

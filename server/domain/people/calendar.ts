@@ -1,6 +1,7 @@
 import { calendarFile } from '../../../formats/ical/calendar'
 import type { QuizRow } from '../../database/tables'
 import type { Instant } from '../../../core/kit/time'
+import type { Rules } from '../../../core/quiz'
 import { calendarEvents, toMarkEvent, scheduleFor, seesQuiz, type CalendarEvent } from '../../../core/schedule'
 import { whoWords } from '../../../core/rules/window/who'
 import { toSql } from '../../database/codec'
@@ -49,14 +50,25 @@ async function eventsOfTeacher(db: Db, person: Pick<Person, 'id' | 'school'>): P
     if (!quiz) return []
     const { title } = quiz.content
     const toMark = waiting.get(id)
+    // When a paper without a name was handed in leads to whose it is: such papers wait from the end of the quiz on.
+    const since = quiz.rules.anonymous ? lastClosing(quiz.rules) : toMark?.since
     return [
       ...quiz.rules.windows.flatMap((window) =>
         calendarEvents(id, `${title} (${whoWords(window, names)})`, { windows: [window] }),
       ),
-      ...(toMark ? [toMarkEvent(id, title, toMark.papers, toMark.since)] : []),
+      ...(toMark && since ? [toMarkEvent(id, title, toMark.papers, since)] : []),
     ]
   })
 }
+
+/** When the last window of a quiz closes; null where one never does. */
+const lastClosing = ({ windows }: Rules): Instant | null =>
+  windows.some(({ closes }) => closes === null)
+    ? null
+    : (windows
+        .map(({ closes }) => closes!)
+        .sort()
+        .at(-1) ?? null)
 
 /** Somebody's calendar as iCalendar. */
 export async function calendarOf(

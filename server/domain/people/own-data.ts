@@ -9,7 +9,7 @@ import { plainText } from '../../../core/question'
 import { questionOnPaper } from '../../../core/paper'
 import { fromSql } from '../../database/codec'
 import { mapInOrder } from '../../database/batches'
-import type { Database } from '../../database/database'
+import type { Database, Db } from '../../database/database'
 import { readAccommodation, readQuiz } from '../../documents/read'
 import type { Person } from '../../people/people'
 import { notFound } from '../problem'
@@ -87,14 +87,12 @@ async function ownPaper(database: Database, attempt: Attempt): Promise<OwnPaper>
   }
 }
 
-/** Attempts but those of quizzes without names: whoever gives somebody their data does not see those as theirs either. */
-async function withNames(db: Database, attempts: readonly Attempt[]): Promise<Attempt[]> {
-  const quizzes = [...new Set(attempts.map(({ quiz }) => quiz))]
+/** Quizzes without names: whoever gives somebody their data sees neither those papers nor when they were sat. */
+async function namelessAmong(db: Db, quizzes: readonly string[]): Promise<Set<string>> {
   const rows = quizzes.length
-    ? await db.rows<{ id: string; body: string }>('SELECT id, body FROM quiz WHERE id IN (?)', [quizzes])
+    ? await db.rows<{ id: string; body: string }>('SELECT id, body FROM quiz WHERE id IN (?)', [[...new Set(quizzes)]])
     : []
-  const nameless = new Set(rows.filter(({ body }) => readQuiz(body).rules.anonymous).map(({ id }) => id))
-  return attempts.filter(({ quiz }) => !nameless.has(quiz))
+  return new Set(rows.filter(({ body }) => readQuiz(body).rules.anonymous).map(({ id }) => id))
 }
 
 /**
@@ -142,10 +140,16 @@ export async function giveOwnData(
         ]
       : []
   })
-  const attempts = await withNames(database, await loadAttempts(database, { student: id }))
+  const all = await loadAttempts(database, { student: id })
+  const nameless = await namelessAmong(
+    database,
+    all.map(({ quiz }) => quiz),
+  )
+  const attempts = all.filter(({ quiz }) => !nameless.has(quiz))
   const record = await database.rows<{ at: string; what: string }>(
-    'SELECT at, what FROM record WHERE subject = ? OR who = ? ORDER BY at LIMIT 5000',
-    [id, id],
+    `SELECT r.at, r.what FROM record r LEFT JOIN attempt a ON a.id = r.subject
+    WHERE (r.subject = ? OR r.who = ?) AND (a.id IS NULL OR a.quiz_id NOT IN (?)) ORDER BY r.at, r.id LIMIT 5000`,
+    [id, id, ['-', ...nameless]],
   )
   const told = await database.rows<{ title: string; name: string; at: string }>(
     'SELECT q.title, t.name, t.at FROM told t JOIN quiz q ON q.id = t.quiz_id WHERE t.person_id = ? ORDER BY t.at, t.name LIMIT 5000',

@@ -32,6 +32,7 @@ const said: Record<string, (detail: Detail, name: (id: unknown) => string) => { 
   'opening set': ({ at, says }) => ({ what: 'set when it opens by itself', more: texts([says ?? at]) }),
   'opening called off': () => ({ what: 'called off that it opens by itself' }),
   'opening refused': ({ says }) => ({ what: 'could not open it by itself', more: texts([says]) }),
+  'everybody let back in': () => ({ what: 'let everybody back into their papers' }),
   'days sent': ({ student }, name) => ({ what: `sent ${name(student)} what they will see, and when` }),
   'sitting started': ({ attempt }) => ({ what: `started attempt ${Number(attempt)}` }),
   'handed in': () => ({ what: 'handed in' }),

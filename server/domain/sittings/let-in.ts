@@ -21,3 +21,15 @@ export async function letIn(database: Database, person: Person, quiz: string, id
     await recordLine(db, now, person.id, 'let back in', id, {})
   })
 }
+
+/** The same for all papers of a quiz that are under way. @returns how many there are */
+export async function letEverybodyIn(database: Database, person: Person, quiz: string, now: Instant): Promise<number> {
+  return database.transaction(async (db) => {
+    const papers = await db.run(
+      "UPDATE attempt SET seen_at = NULL, touched = touched + 1 WHERE quiz_id = ? AND state = 'open'",
+      [quiz],
+    )
+    await recordLine(db, now, person.id, 'everybody let back in', quiz, { papers })
+    return papers
+  })
+}

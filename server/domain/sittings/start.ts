@@ -122,6 +122,7 @@ const mostDecisions = 20
  * teacher changes at the same moment holds for it: then it is decided again.
  * @throws Problem 409 with the reason where the student may not start; 403, 429 of the password; 503 where the quiz
  *   never stops changing
+ * @param decisions how often it may be decided on
  */
 export async function startSitting(
   database: Database,
@@ -129,15 +130,15 @@ export async function startSitting(
   quizId: string,
   beginning: Beginning,
   now: Instant,
+  decisions = mostDecisions,
 ): Promise<{ attempt: string }> {
-  for (let tries = 1; ; tries++) {
-    try {
-      return await startOnce(database, person, quizId, beginning, now)
-    } catch (error) {
-      if (!(error instanceof DecisionOutdated)) throw error
-      if (tries >= mostDecisions)
-        throw new Problem(503, 'changing', 'This quiz is being changed at this moment. Try again in a few seconds.')
-    }
+  try {
+    return await startOnce(database, person, quizId, beginning, now)
+  } catch (error) {
+    if (!(error instanceof DecisionOutdated)) throw error
+    if (decisions <= 1)
+      throw new Problem(503, 'changing', 'This quiz is being changed at this moment. Try again in a few seconds.')
+    return startSitting(database, person, quizId, beginning, now, decisions - 1)
   }
 }
 

@@ -16,6 +16,7 @@ function load() {
 onMounted(load)
 const seconds = (n: number) => (n < 120 ? `${n} s` : duration(Math.round(n / 30) / 2))
 const inAll = computed(() => seconds(paper.value!.away.reduce((sum, each) => sum + each.seconds, 0)))
+const how = computed(() => paper.value?.attempt.how ?? null)
 const when = (at: string) => sentenceTime(at, session.zone)
 const reasons: Record<string, string> = {
   ended: 'came after the end',
@@ -34,15 +35,13 @@ const reasons: Record<string, string> = {
       <p><NuxtLink class="link" :to="`/quizzes/${String(route.params.id)}/marks`">All marks</NuxtLink></p>
       <ProblemNote class="mt-3" :words="problem" />
       <template v-if="paper">
-        <h2 class="mt-1 text-2xl">{{ paper.student }}, attempt {{ paper.attempt.number }}</h2>
+        <h2 class="mt-1 text-2xl">{{ paper.student }}{{ how ? `, attempt ${how.number}` : '' }}</h2>
         <p class="text-soft">
-          <template v-if="paper.attempt.startedAt">Started {{ when(paper.attempt.startedAt) }}</template
+          <template v-if="how">Started {{ when(how.startedAt) }}</template
           ><template v-else>Without a name</template
-          ><template v-if="paper.attempt.handedInAt">
-            · handed in {{ when(paper.attempt.handedInAt)
-            }}{{ paper.attempt.endedBy === 'clock' ? ' by the clock' : '' }}</template
-          >
-          · edition {{ paper.edition }}
+          ><template v-if="how?.handedInAt">
+            · handed in {{ when(how.handedInAt) }}{{ how.endedBy === 'clock' ? ' by the clock' : '' }}</template
+          ><template v-if="paper.edition !== null"> · edition {{ paper.edition }}</template>
           <template v-if="paper.attempt.score">
             · <strong class="text-ink">{{ paper.attempt.score }} of {{ paper.attempt.possible }}</strong></template
           ><template v-else> · {{ paper.attempt.state === 'open' ? 'under way' : 'waits for marks' }}</template>

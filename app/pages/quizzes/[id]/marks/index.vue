@@ -2,7 +2,7 @@
 import type { Closing } from '~~/core/schedule/closing'
 import { quizRoutes } from '~/client/quizzes'
 import { exact } from '~~/core/kit/exact'
-import { clockTime, duration, sentenceTime } from '~~/core/kit/phrases'
+import { clockTime, count, duration, sentenceTime } from '~~/core/kit/phrases'
 import { classFigures } from '~~/core/marking/class-figures'
 import type { MarkedStudent, MarksTable } from '~~/server/domain/marks/marks'
 
@@ -57,6 +57,12 @@ function release(group: { id: string; name: string; releasedAt: string | null })
     await load()
   })
 }
+const letEverybodyIn = () =>
+  act(async () => {
+    await quizRoutes.letEverybodyIn({ id })
+    announce('Everybody can come back in.')
+    await load()
+  })
 const letIn = (attempt: string, name: string) =>
   act(async () => {
     await quizRoutes.letIn({ id, attempt })
@@ -88,7 +94,12 @@ async function closeNow() {
     >
     <div class="mx-auto max-w-6xl">
       <ProblemNote class="mb-3" :words="problem" />
-      <EmptyNote v-if="table && !table.students.length" title="Nobody to mark yet"
+      <EmptyNote v-if="table?.anonymous && !table.students.length" title="No paper handed in yet"
+        >Papers without names are listed when they have been handed in.{{
+          table.sitting ? ` ${count(table.sitting, 'paper')} under way.` : ''
+        }}</EmptyNote
+      >
+      <EmptyNote v-else-if="table && !table.students.length" title="Nobody to mark yet"
         >Say under Rules which class sits this quiz.</EmptyNote
       >
       <template v-else-if="table">
@@ -106,6 +117,12 @@ async function closeNow() {
             </button>
           </div>
           <p v-if="!table.survey" class="text-soft">{{ summary || 'Nothing handed in yet' }}</p>
+          <p v-if="table.anonymous && table.sitting" class="text-soft">
+            {{ count(table.sitting, 'paper') }} under way, listed when handed in
+          </p>
+          <button v-if="table.anonymous && table.shutOut" class="btn" :disabled="busy" @click="letEverybodyIn">
+            Let everybody back in ({{ table.shutOut }} waiting)
+          </button>
           <div v-if="table.byHand" class="ml-auto flex flex-wrap gap-2">
             <button v-for="group in table.classes" :key="group.id" class="btn" @click="release(group)">
               {{ group.releasedAt ? `Take back from ${group.name}` : `Release to ${group.name}` }}
@@ -154,34 +171,43 @@ async function closeNow() {
                 </th>
                 <template v-if="attempt">
                   <td class="py-2 pr-4">
-                    <NuxtLink class="link" :to="`/quizzes/${id}/marks/${attempt.id}`"
-                      >Attempt {{ attempt.number }}</NuxtLink
+                    <NuxtLink
+                      class="link"
+                      :to="`/quizzes/${id}/marks/${attempt.id}`"
+                      :aria-label="
+                        attempt.how ? `Attempt ${attempt.how.number} of ${student.name}` : `Open ${student.name}`
+                      "
+                      >{{ attempt.how ? `Attempt ${attempt.how.number}` : 'Open' }}</NuxtLink
                     >
                     <span v-if="attempt.state === 'open'" class="ml-2 text-bloom">sitting now</span
                     ><span v-if="attempt.state === 'unsent'" class="ml-2 text-amber">left unsent</span
                     ><span
-                      v-if="attempt.endedBy === 'clock' && attempt.state === 'handed'"
+                      v-if="attempt.how?.endedBy === 'clock' && attempt.state === 'handed'"
                       class="ml-2 text-small text-soft"
                       >by the clock</span
                     >
                     <button
-                      v-if="attempt.shutOut"
+                      v-if="attempt.how?.shutOut"
                       class="btn ml-2 py-0.5"
                       :disabled="busy"
                       @click="letIn(attempt.id, student.name)"
                     >
                       Let back in
                     </button>
-                    <span v-if="attempt.daysLate" class="ml-2 text-amber"
-                      >{{ attempt.daysLate }} {{ attempt.daysLate === 1 ? 'day' : 'days' }} late</span
-                    ><span v-if="attempt.minutesOver" class="ml-2 text-amber">{{ attempt.minutesOver }} min over</span>
+                    <span v-if="attempt.how?.daysLate" class="ml-2 text-amber"
+                      >{{ attempt.how.daysLate }} {{ attempt.how.daysLate === 1 ? 'day' : 'days' }} late</span
+                    ><span v-if="attempt.how?.minutesOver" class="ml-2 text-amber"
+                      >{{ attempt.how.minutesOver }} min over</span
+                    >
                   </td>
                   <td class="py-2 pr-4 text-label">
-                    <template v-if="attempt.startedAt">{{
-                      sentenceTime(attempt.startedAt, session.zone)
-                    }}</template><template v-if="attempt.startedAt && attempt.handedInAt"
-                      >–{{ until(attempt.startedAt, attempt.handedInAt) }}
-                      <span class="text-soft">· {{ span(attempt.startedAt, attempt.handedInAt) }}</span></template
+                    <template v-if="attempt.how">{{
+                      sentenceTime(attempt.how.startedAt, session.zone)
+                    }}</template><template v-if="attempt.how?.handedInAt"
+                      >–{{ until(attempt.how.startedAt, attempt.how.handedInAt) }}
+                      <span class="text-soft"
+                        >· {{ span(attempt.how.startedAt, attempt.how.handedInAt) }}</span
+                      ></template
                     >
                   </td>
                   <td v-if="!table.survey" class="py-2 text-right">
