@@ -13,7 +13,7 @@ export default defineConfig({
           name: 'unit',
           include: ['core/**/*.test.ts', 'formats/**/*.test.ts', 'app/**/*.test.ts', 'demo/**/*.test.ts'],
           exclude: ['app/composables/**'],
-          testTimeout: 30_000,
+          testTimeout: 60_000,
           // Pure functions leave nothing behind: the modules that they share are read once, not once a file.
           isolate: false,
         },
@@ -22,7 +22,9 @@ export default defineConfig({
         resolve: { alias: { '~~': here('.'), '~': here('./app') } },
         test: { name: 'page', include: ['app/composables/**/*.test.ts'] },
       },
-      { test: { name: 'published', include: ['tests/published/**/*.test.ts'], isolate: false } },
+      {
+        test: { name: 'published', include: ['tests/published/**/*.test.ts'], isolate: false, testTimeout: 30_000 },
+      },
       {
         test: {
           name: 'server',

@@ -21,12 +21,12 @@ export function useFigures(rulesOf: (rules: Rules) => Rules = (rules) => rules) 
   function ask() {
     if (!store.met || !worker) return
     const { content, rules } = store.met
-    const { grade, late, attempts, counts } = rulesOf(rules)
+    const { grade, late, attempts, counts, working } = rulesOf(rules)
     const asked: FiguresAsked = {
       stamp: ++stamp,
       // The store's documents are watched; a worker takes plain ones.
       content: JSON.parse(JSON.stringify(content)) as typeof content,
-      rules: JSON.parse(JSON.stringify({ grade, late, attempts, counts })) as FiguresAsked['rules'],
+      rules: JSON.parse(JSON.stringify({ grade, late, attempts, counts, working })) as FiguresAsked['rules'],
       facts: [...store.facts].filter(([id, hit]) => sent.get(id) !== hit).map(([id, hit]) => [id, factsFrom(hit)]),
     }
     sent = new Map(store.facts)

@@ -1,10 +1,17 @@
-import { figuresFor, workingTime, type Figures, type QuestionFacts, type WorkingTime } from '~~/core/figures'
-import type { Content, Rules } from '~~/core/quiz'
+import {
+  figuresFor,
+  workingTime,
+  type Figures,
+  type GuessingRules,
+  type QuestionFacts,
+  type WorkingTime,
+} from '~~/core/figures'
+import type { Content } from '~~/core/quiz'
 
 export interface FiguresAsked {
   stamp: number
   content: Content
-  rules: Pick<Rules, 'grade' | 'late' | 'attempts' | 'counts'>
+  rules: GuessingRules
   /** Of questions that are new or have changed since what was asked before. */
   facts: [string, QuestionFacts][]
 }

@@ -76,7 +76,7 @@ describe('what a student sees, moment by moment', () => {
   }
   it('says when they can start and how long they have, what is shown from when, and what never is', () => {
     const said = days('b').moments.map(({ at: when, when: how, words }) => [when, how, words])
-    expect(said).toContainEqual([at('09:00'), '', 'can start; has 1 hour 7.5 minutes at most'])
+    expect(said).toContainEqual([at('09:00'), '', 'can start; has 1 hour 7 minutes 30 seconds at most'])
     expect(said).toContainEqual([null, 'on handing in', 'sees score of the attempt'])
     expect(said).toContainEqual([at('21:00'), '', 'no more: questions'])
     expect(said.find(([, how]) => how === 'when everyone is done')![2]).toBe(

@@ -26,7 +26,7 @@ function timeWords(schedule: Schedule, window: Schedule['windows'][number]): str
   const { deadline } = limitsFor(schedule, { startedAt: window.opens, window: window.id })
   if (deadline === null) return 'without a clock'
   const minutes = (ms(deadline) - ms(window.opens)) / minute
-  return `has ${duration(minutes < 1440 ? minutes : Math.floor(minutes))} at most`
+  return `has ${duration(minutes)} at most`
 }
 
 /** What a student's windows bring, in order. */

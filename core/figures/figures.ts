@@ -1,10 +1,10 @@
-import type { Content, Rules } from '../quiz/schema'
+import type { Content } from '../quiz/schema'
 import { allRows, fixedQuestions, pointsOf, rowSize } from '../quiz/walk'
 import { coverageOf, type Coverage } from './coverage'
 import { factsOf, type Facts } from './facts'
 import { forecast, type Abilities, type Forecast } from './forecast'
-import { guessing, type Guessing } from './guessing'
-import { paperSpread, spreadOver, type PaperSpread } from './moments'
+import { guessing, type Guessing, type GuessingRules } from './guessing'
+import { paperSpread, spreadOver, usuallyExpected, type PaperSpread } from './moments'
 import { drawnPapers, papersOf, unspread, type Papers, type Worth } from './papers'
 import { numberOfPapers, sharedQuestions } from './sharing'
 
@@ -55,9 +55,10 @@ function spreadFigures(
   drawn: readonly Worth[][] | null,
   facts: Facts,
 ): Figures['spread'] {
-  const found = drawn ? spreadOver(papers.fixed, drawn, facts) : paperSpread(papers, facts)
+  const expects = usuallyExpected(facts)
+  const found = drawn ? spreadOver(papers.fixed, drawn, expects) : paperSpread(papers, expects)
   const spreads = content.sections.some(({ rows }) => rows.some((row) => row.type === 'pool' && row.spread !== 'none'))
-  return found && { ...found, plain: spreads && !papers.overlap ? paperSpread(unspread(papers), facts) : null }
+  return found && { ...found, plain: spreads && !papers.overlap ? paperSpread(unspread(papers), expects) : null }
 }
 
 /**
@@ -67,7 +68,7 @@ function spreadFigures(
  */
 export function figuresFor(
   content: Content,
-  rules: Pick<Rules, 'grade' | 'late' | 'attempts' | 'counts'>,
+  rules: GuessingRules,
   facts: Facts,
   abilities: Abilities | null = null,
 ): Figures {
@@ -84,6 +85,6 @@ export function figuresFor(
     coverage: coverageOf(papers.overlap ? unspread(papers) : papers, facts),
     guessing: guessing(content, rules, papers, few, facts),
     spread: spreadFigures(content, papers, sample, facts),
-    forecast: forecast(rules, papers, few, facts, abilities),
+    forecast: forecast(content, rules, papers, few, facts, abilities),
   }
 }

@@ -1,10 +1,14 @@
+import { mapped, meanOf, type Chances } from '../kit/chances'
 import { exact } from '../kit/exact'
-import type { Rules } from '../quiz/schema'
+import { wrongAnswerCost } from '../marking/wrong-answer'
+import type { Content } from '../quiz/schema'
+import type { WrongCost } from '../rules/content/wrong-cost'
 import { facilityOf, factsOf, type Facts, type QuestionFacts } from './facts'
 import { possibleOf, paperSpread, spreadOver } from './moments'
 import type { Papers, Worth } from './papers'
-import { passChance } from './passing'
-import { scores, totalsOf, totalsOver, type Totals } from './totals'
+import { passChance, type GradeRules } from './passing'
+import { sectionMarks, type SectionMark } from './section-marks'
+import { lineOf, scores, type Line } from './totals'
 
 /** Abilities in a class, in logits: the normal distribution that calibration found. */
 export interface Abilities {
@@ -46,24 +50,56 @@ export function chanceRight(facts: QuestionFacts, ability: number | null): numbe
   return logit === null || ability === null ? facilityOf(facts) : 1 / (1 + Math.exp(logit - ability))
 }
 
+/**
+ * What somebody earns who does not know: any answer that earns nothing or less, each as likely as the others, less what a
+ * wrong answer costs. A trial run answers so too (core/trial).
+ */
+function unknowing({ guesses, options }: QuestionFacts, cost: WrongCost): Chances {
+  const none = guesses.filter(({ value }) => exact(value).compare(0) <= 0)
+  const weight = none.reduce((sum, { chance }) => sum + chance, 0)
+  if (weight <= 0) return [{ value: '0', chance: 1 }]
+  const off = wrongAnswerCost(options, cost)
+  return mapped(
+    none.map(({ value, chance }) => ({ value, chance: chance / weight })),
+    (share) => (share.equals(0) ? share.sub(off) : share),
+  )
+}
+
+/** What a question earns for somebody of an ability, as a share of its points. */
+function earned(facts: QuestionFacts, cost: WrongCost, ability: number | null): Chances {
+  const knows = chanceRight(facts, ability)
+  return [
+    ...unknowing(facts, cost).map(({ value, chance }) => ({ value, chance: chance * (1 - knows) })),
+    { value: '1', chance: knows },
+  ]
+}
+
 /** The totals of somebody of one ability. */
-function totalsAt(papers: Papers, drawn: readonly Worth[][] | null, facts: Facts, ability: number | null): Totals {
-  const outcomes = ({ question, points }: Worth) => {
-    const chance = chanceRight(factsOf(facts, question), ability)
-    return [
-      { value: '0', chance: 1 - chance },
-      { value: exact(points).toFraction(), chance },
-    ]
-  }
-  return papers.overlap && drawn ? totalsOver(papers.fixed, drawn, outcomes) : totalsOf(papers, outcomes)
+function lineAt(
+  { wrongCost }: Content,
+  papers: Papers,
+  drawn: readonly Worth[][] | null,
+  facts: Facts,
+  ability: number | null,
+  marks: readonly SectionMark[],
+): Line {
+  return lineOf(
+    papers,
+    drawn,
+    ({ question, points }) =>
+      mapped(earned(factsOf(facts, question), wrongCost, ability), (share) => share.mul(exact(points))),
+    marks,
+  )
 }
 
 /**
  * The scores that a class like this would get (semantics §8): Poisson–binomial over the questions, pools by the same
- * dynamic programme as guessing, mixed over abilities where questions are calibrated. Null without points.
+ * dynamic programme as guessing, mixed over abilities where questions are calibrated; wrong answers and sections count as
+ * the rules have them. Null without points.
  */
 export function forecast(
-  rules: Pick<Rules, 'grade' | 'late' | 'attempts' | 'counts'>,
+  content: Content,
+  rules: GradeRules,
   papers: Papers,
   drawn: readonly Worth[][] | null,
   facts: Facts,
@@ -79,17 +115,25 @@ export function forecast(
   const twentieths = Array.from({ length: 20 }, () => 0)
   let [mean, square, passing] = [0, 0, 0]
   for (const { at: ability, weight } of at) {
-    const totals = totalsAt(papers, drawn, facts, ability)
-    for (const { points, chance } of scores(totals)) {
+    const line = lineAt(content, papers, drawn, facts, ability, sectionMarks(rules))
+    for (const { points, chance } of scores(line)) {
       const share = points / possible
       twentieths[Math.min(19, Math.floor(share * 20 + 1e-9))]! += weight * chance
       mean += weight * chance * share
       square += weight * chance * share * share
     }
-    if (rules.grade.pass) passing += weight * passChance(totals, possible, 1, rules)
+    if (rules.grade.pass) passing += weight * passChance(line, possible, 1, rules)
   }
   const variance = Math.max(0, square - mean * mean)
-  const between = papers.overlap && drawn ? spreadOver(papers.fixed, drawn, facts) : paperSpread(papers, facts)
+  // Over papers, by the same chances as over students.
+  const expects = ({ question, points }: Worth) =>
+    points *
+    at.reduce(
+      (sum, { at: ability, weight }) =>
+        sum + weight * meanOf(earned(factsOf(facts, question), content.wrongCost, ability)),
+      0,
+    )
+  const between = papers.overlap && drawn ? spreadOver(papers.fixed, drawn, expects) : paperSpread(papers, expects)
   const luck = between?.deviation ?? 0
   return {
     twentieths,

@@ -10,8 +10,14 @@ export interface PaperSpread {
   deviation: number
 }
 
-/** The points that a student of usual ability may expect of a question. */
-const expected = (facts: Facts) => (worth: Worth) => worth.points * facilityOf(factsOf(facts, worth.question))
+/** The points that somebody may expect of a question. */
+export type Expects = (worth: Worth) => number
+
+/** What a student of usual ability may expect. */
+export const usuallyExpected =
+  (facts: Facts): Expects =>
+  (worth) =>
+    worth.points * facilityOf(factsOf(facts, worth.question))
 
 const total = (values: readonly number[]) => values.reduce((a, b) => a + b, 0)
 
@@ -59,11 +65,10 @@ function ofPool({ ways }: Pool, of: (worth: Worth) => number) {
 export const possibleOf = ({ fixed, pools }: Papers): number =>
   total(fixed.map(({ points }) => points)) + total(pools.map(({ from, n }) => n * (from[0]?.points ?? 0)))
 
-/** Easiest, usual and hardest paper, by the expected score of a student of usual ability; null without points. */
-export function paperSpread(papers: Papers, facts: Facts): PaperSpread | null {
+/** Easiest, usual and hardest paper, by the expected score of a student; null without points. */
+export function paperSpread(papers: Papers, of: Expects): PaperSpread | null {
   const possible = possibleOf(papers)
   if (possible <= 0) return null
-  const of = expected(facts)
   const sure = total(papers.fixed.map(of))
   const pools = papers.pools.map((pool) => ofPool(pool, of))
   const share = (points: number) => points / possible
@@ -76,8 +81,7 @@ export function paperSpread(papers: Papers, facts: Facts): PaperSpread | null {
 }
 
 /** The same over papers that were drawn. @param drawn what pools gave, paper by paper */
-export function spreadOver(fixed: readonly Worth[], drawn: readonly Worth[][], facts: Facts): PaperSpread | null {
-  const of = expected(facts)
+export function spreadOver(fixed: readonly Worth[], drawn: readonly Worth[][], of: Expects): PaperSpread | null {
   const possible = total(fixed.map(({ points }) => points)) + total((drawn[0] ?? []).map(({ points }) => points))
   if (possible <= 0 || !drawn.length) return null
   const sure = total(fixed.map(of))

@@ -9,6 +9,7 @@ import type { Facts } from './facts'
 export interface Worth {
   question: string
   points: number
+  section: string
 }
 
 /** n of N questions, uniformly among all sets of n. */
@@ -36,10 +37,12 @@ export interface Papers {
 /** The papers of a quiz. What fixed rows claim is out of every pool; a pool that holds too few gives all that it holds. */
 export function papersOf(content: Content, facts: Facts): Papers {
   const claimed = new Set(fixedQuestions(content))
+  const sectionOf = sectionsOfRows(content)
   const pools = drawRows(content).map((row): Pool => {
     const holds = [...new Set(row.questions)].filter((question) => !claimed.has(question))
     const n = Math.min(row.draw, holds.length)
-    const worth = (questions: string[]) => questions.map((question) => ({ question, points: row.points }))
+    const worth = (questions: string[]) =>
+      questions.map((question) => ({ question, points: row.points, section: sectionOf.get(row.id)! }))
     const stratum = stratumFor(row, (question) => facts.get(question))
     const groups = strata({ holds, ...(stratum ? { stratum } : {}) }).map(worth)
     const patterns = quotaPatterns(
@@ -54,10 +57,16 @@ export function papersOf(content: Content, facts: Facts): Papers {
   })
   const held = pools.flatMap((pool) => pool.from.map(({ question }) => question))
   const fixed = allRows(content).flatMap((row) =>
-    gives(row) ? fixedOf(row).map((question) => ({ question, points: row.points })) : [],
+    gives(row)
+      ? fixedOf(row).map((question) => ({ question, points: row.points, section: sectionOf.get(row.id)! }))
+      : [],
   )
   return { fixed, pools, overlap: new Set(held).size < held.length }
 }
+
+/** The section of each row. */
+const sectionsOfRows = ({ sections }: Content): Map<string, string> =>
+  new Map(sections.flatMap(({ id, rows }) => rows.map((row) => [row.id, id] as const)))
 
 /** The same papers as if no pool were spread. */
 export function unspread(papers: Papers): Papers {
@@ -82,10 +91,11 @@ export function drawnPapers(content: Content, facts: Facts, count: number): Wort
     return { id: row.id, holds: row.questions, draw: row.draw, ...(stratum ? { stratum } : {}) }
   })
   const points = new Map(rows.map((row) => [row.id, row.points]))
+  const sectionOf = sectionsOfRows(content)
   try {
     return Array.from({ length: count }, (_, paper) =>
       [...drawPools(demands, claimed, null, seededRandom('00', [String(paper)]))].flatMap(([row, questions]) =>
-        questions.map((question) => ({ question, points: points.get(row)! })),
+        questions.map((question) => ({ question, points: points.get(row)!, section: sectionOf.get(row)! })),
       ),
     )
   } catch {

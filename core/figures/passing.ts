@@ -1,7 +1,7 @@
 import { exactText, Fraction, type Exact } from '../kit/exact'
-import { gradeFor, shareOf as markedShare } from '../marking/grade'
+import { gradeFor } from '../marking/grade'
 import type { Rules } from '../quiz/schema'
-import { scores, type Totals } from './totals'
+import { scores, type Line, type Score } from './totals'
 
 export type GradeRules = Pick<Rules, 'grade' | 'late' | 'attempts' | 'counts'>
 
@@ -32,69 +32,113 @@ function firstPassing(
 /** Points go in hundredths; a sum of them in floating point is put back there. */
 const inHundredths = (points: number) => new Fraction(Math.round(points * 100), 100)
 
-/** The chance that one attempt by itself passes. @param attempt its number: further ones may cost something */
-export function passChance(totals: Totals, possible: number, attempt: number, rules: GradeRules): number {
-  const found = scores(totals)
+/**
+ * The least share of the points, 0 to 1, with which an attempt passes by the quiz's own pass mark; null where none does.
+ * Found among 20,000 steps, and exact to half of one.
+ */
+export function leastPassingShare(possible: number, rules: GradeRules): number | null {
+  const steps = 20_000
+  const at = (i: number) => exactText(new Fraction(i, steps).mul(inHundredths(possible)))
+  const from = firstPassing(steps + 1, at, possible, 1, withoutCost(rules))
+  return from > steps ? null : from / steps
+}
+
+export const withoutCost = (rules: GradeRules): GradeRules => ({ ...rules, attempts: { ...rules.attempts, cost: 0 } })
+
+/** The chance that one attempt by itself passes, and every section with it. @param attempt its number: further ones may cost something */
+export function passChance(line: Line, possible: number, attempt: number, rules: GradeRules): number {
+  const found = scores(line)
   const from = firstPassing(found.length, (i) => found[i]!.exactly, possible, attempt, rules)
   return Math.min(
     1,
-    found.slice(from).reduce((all, { chance }) => all + chance, 0),
+    found.slice(from).reduce((all, { reached }) => all + reached, 0),
   )
 }
 
-/** Steps of a share in which averages over attempts are reckoned. */
-const steps = 500
-/** More attempts than this make an average whose spread is told by the central limit theorem. */
-const mostConvolved = 12
+/** Parts of a share that an attempt keeps after what a further one costs, in hundredths of a percent: whole numbers. */
+export const partKept = (attempt: number, { attempts: { cost } }: GradeRules): number =>
+  Math.max(0, Math.round(10_000 - cost * 100 * (attempt - 1)))
 
-/** Shares that attempts earn, in steps, after what a further attempt costs. */
-function inSteps(totals: Totals, possible: number, attempt: number, rules: GradeRules): Float64Array {
-  // What marking makes of a score is a straight line from none to all of the points (semantics §1).
-  const all = inHundredths(possible)
-  const earns = (score: Fraction) =>
-    markedShare(
-      { number: attempt, state: 'handed', score: exactText(score), possible: exactText(all), daysLate: 0 },
-      rules,
-    )!.valueOf()
-  const [none, full] = [earns(new Fraction(0)), earns(all)]
-  const chances = new Float64Array(steps + 1)
-  for (const { points, chance } of scores(totals))
-    chances[Math.min(steps, Math.round((none + (full - none) * (points / possible)) * steps))]! += chance
-  return chances
+interface Attempt {
+  scores: Score[]
+  /** Shares that compare between attempts: cells times what is kept. */
+  keys: number[]
+  /** From which of them on it passes. */
+  from: number
+  /** Chance of a key below each, and of all. */
+  upTo: number[]
 }
 
-/** The error function by Abramowitz & Stegun 7.1.26; off by at most 1.5e-7. */
-function erf(x: number): number {
-  const t = 1 / (1 + 0.3275911 * Math.abs(x))
-  const poly = ((((1.061405429 * t - 1.453152027) * t + 1.421413741) * t - 0.284496736) * t + 0.254829592) * t
-  return Math.sign(x) * (1 - poly * Math.exp(-x * x))
-}
-
-function averagePasses(totals: Totals, possible: number, attempts: number, rules: GradeRules): number {
-  const each = Array.from({ length: attempts }, (_, i) => inSteps(totals, possible, i + 1, rules))
-  const alone = { ...rules, attempts: { ...rules.attempts, cost: 0 } }
-  const shareOf = (part: number, of: number) => exactText(new Fraction(part, of).mul(inHundredths(possible)))
-  if (attempts > mostConvolved) {
-    const moments = each.map((chances) => {
-      const mean = chances.reduce((all, chance, i) => all + chance * (i / steps), 0)
-      return { mean, variance: chances.reduce((all, chance, i) => all + chance * (i / steps - mean) ** 2, 0) }
-    })
-    const mean = moments.reduce((all, moment) => all + moment.mean, 0) / attempts
-    const deviation = Math.sqrt(moments.reduce((all, moment) => all + moment.variance, 0)) / attempts
-    const from = firstPassing(10_001, (i) => shareOf(i, 10_000), possible, 1, alone)
-    if (from > 10_000) return 0
-    if (deviation === 0) return mean * 10_000 >= from ? 1 : 0
-    return (1 - erf((from / 10_000 - mean) / deviation / Math.SQRT2)) / 2
+function attemptOf(line: Line, possible: number, number: number, rules: GradeRules): Attempt {
+  const found = scores(line)
+  const kept = partKept(number, rules)
+  const upTo: number[] = [0]
+  for (const { chance } of found) upTo.push(upTo.at(-1)! + chance)
+  return {
+    scores: found,
+    keys: found.map(({ points }) => Math.round(points * line.cells) * kept),
+    from: firstPassing(found.length, (i) => found[i]!.exactly, possible, number, rules),
+    upTo,
   }
+}
+
+/** The chance that an attempt's key is below a value, or at most it. */
+function chanceBelow({ keys, upTo }: Attempt, key: number, orAt: boolean): number {
+  let [low, high] = [0, keys.length]
+  while (low < high) {
+    const middle = (low + high) >> 1
+    if (keys[middle]! < key || (orAt && keys[middle] === key)) low = middle + 1
+    else high = middle
+  }
+  return Math.min(1, upTo[low]!)
+}
+
+/**
+ * The chance that the attempt that counts passes, where the highest or the lowest counts: of equal ones the earlier
+ * (as marking takes them). The sections are asked of that attempt alone.
+ */
+function extremePasses(all: readonly Attempt[], method: 'highest' | 'lowest'): number {
+  let chance = 0
+  all.forEach((each, j) => {
+    for (let i = each.from; i < each.scores.length; i++) {
+      const { reached } = each.scores[i]!
+      if (reached === 0) continue
+      const key = each.keys[i]!
+      let others = 1
+      all.forEach((other, at) => {
+        if (at === j) return
+        others *= method === 'highest' ? chanceBelow(other, key, at > j) : 1 - chanceBelow(other, key, at < j)
+      })
+      chance += reached * others
+    }
+  })
+  return Math.min(1, chance)
+}
+
+/** Cells that a sum over attempts may take; beyond them it is simulated. */
+const mostCells = 400_000
+
+const gcd = (a: number, b: number): number => (b === 0 ? a : gcd(b, a % b))
+
+/** The chance that the average of attempts passes, exactly; null where its lattice is too fine. */
+function averagePasses(lines: readonly Line[], possible: number, rules: GradeRules): number | null {
+  const kept = lines.map((_, i) => partKept(i + 1, rules))
+  const unit = kept.reduce(gcd, 0) || 1
+  const { cells } = lines[0]!
+  const parts = lines.map((line, i) =>
+    scores(line).map(({ points, chance }) => [Math.round(points * cells) * (kept[i]! / unit), chance] as const),
+  )
+  const most = parts.reduce((sum, part) => sum + (part.at(-1)?.[0] ?? 0), 0)
+  if (most > mostCells) return null
   let sums = Float64Array.of(1)
-  for (const chances of each) {
-    const next = new Float64Array(sums.length + steps)
-    sums.forEach((sum, i) => {
-      if (sum > 0) for (let j = 0; j <= steps; j++) next[i + j]! += sum * chances[j]!
-    })
+  for (const part of parts) {
+    const next = new Float64Array(sums.length + (part.at(-1)?.[0] ?? 0))
+    for (const [cell, chance] of part) for (let i = 0; i < sums.length; i++) next[i + cell]! += sums[i]! * chance
     sums = next
   }
-  const from = firstPassing(sums.length, (i) => shareOf(i, steps * attempts), possible, 1, alone)
+  const whole = (cells * 10_000 * lines.length) / unit
+  const at = (i: number) => exactText(new Fraction(i, Math.round(whole)))
+  const from = firstPassing(sums.length, at, possible, 1, withoutCost(rules))
   return Math.min(
     1,
     sums.slice(from).reduce((a, b) => a + b, 0),
@@ -102,21 +146,17 @@ function averagePasses(totals: Totals, possible: number, attempts: number, rules
 }
 
 /**
- * The chance to pass over so many attempts, all used, with papers drawn each by itself, by the grading method. An
- * average is reckoned in steps of a five-hundredth of an attempt, beyond twelve attempts by the central limit theorem.
+ * The chance to pass over attempts, all used, each drawn and answered by itself, by the grading method.
+ * @param lines one for each attempt, on one lattice
+ * @returns null where it cannot be told exactly: an average beside pass marks of sections, or on too fine a lattice
  */
-export function passChanceOver(totals: Totals, possible: number, attempts: number, rules: GradeRules): number {
-  const alone = (attempt: number) => passChance(totals, possible, attempt, rules)
-  switch (attempts === 1 ? 'first' : rules.grade.method) {
-    case 'first':
-      return alone(1)
-    case 'latest':
-      return alone(attempts)
-    case 'highest':
-      return 1 - Array.from({ length: attempts }, (_, i) => 1 - alone(i + 1)).reduce((a, b) => a * b, 1)
-    case 'lowest':
-      return Array.from({ length: attempts }, (_, i) => alone(i + 1)).reduce((a, b) => a * b, 1)
-    case 'average':
-      return averagePasses(totals, possible, attempts, rules)
-  }
+export function passChanceOver(lines: readonly Line[], possible: number, rules: GradeRules): number | null {
+  const { method } = rules.grade
+  if (lines.length === 1 || method === 'first') return passChance(lines[0]!, possible, 1, rules)
+  if (method === 'latest') return passChance(lines.at(-1)!, possible, lines.length, rules)
+  if (method === 'average') return rules.grade.sections.length ? null : averagePasses(lines, possible, rules)
+  return extremePasses(
+    lines.map((line, i) => attemptOf(line, possible, i + 1, rules)),
+    method,
+  )
 }

@@ -1,6 +1,7 @@
 import { Fraction, exact, type Exact } from '../kit/exact'
 import type { Chances } from '../kit/chances'
 import type { Draw, Papers, Pool, Worth } from './papers'
+import { leastCells, type SectionMark } from './section-marks'
 
 /** Chances of a total in cells: `chances[i]` is that of `low + i`. */
 interface Cells {
@@ -133,42 +134,98 @@ const ofPool = ({ ways }: Pool, of: Lattice['of']): Cells =>
     ways.map(({ chance, draws }) => ({ chance, cells: draws.map((draw) => ofDraw(draw, of)).reduce(sumOf, nothing) })),
   )
 
-/** The total of a paper's points (before it is floored at 0), over the outcomes of its questions and over what pools draw. */
-export function totalsOf(papers: Papers, outcomes: Outcomes): Totals {
-  const { fixed, pools } = papers
-  const size = fixed.length + pools.reduce((all, pool) => all + pool.n, 0)
-  const lattice = latticeFor([...fixed, ...pools.flatMap((pool) => pool.from)], size, outcomes)
-  const parts = [...fixed.map((worth) => one(lattice.of(worth))), ...pools.map((pool) => ofPool(pool, lattice.of))]
-  return { ...parts.reduce(sumOf, nothing), cells: lattice.cells, error: lattice.error }
+/** The distribution of a total, and of the part of it in which every section has reached its own pass mark. */
+export interface Line extends Totals {
+  /** Cell by cell as `chances`. */
+  reached: Float64Array
 }
 
-/** As `totalsOf`, over papers that were drawn: each as likely as any other. @param drawn what pools gave, paper by paper */
-export function totalsOver(fixed: readonly Worth[], drawn: readonly Worth[][], outcomes: Outcomes): Totals {
-  const size = fixed.length + Math.max(0, ...drawn.map((paper) => paper.length))
-  const lattice = latticeFor([...fixed, ...drawn.flat()], size, outcomes)
-  const sure = fixed.map((worth) => one(lattice.of(worth))).reduce(sumOf, nothing)
-  const given = mixture(
-    drawn.map((paper) => ({
-      chance: 1 / drawn.length,
-      cells: paper.map((worth) => one(lattice.of(worth))).reduce(sumOf, nothing),
-    })),
-  )
-  return { ...sumOf(sure, given), cells: lattice.cells, error: lattice.error }
+/** What lies below a section's pass mark has no chance. */
+function above({ low, chances }: Cells, least: number): Cells {
+  const kept = chances.slice()
+  kept.fill(0, 0, Math.min(kept.length, Math.max(0, least - low)))
+  return { low, chances: kept }
 }
+
+/** Parts of a paper by section. */
+function bySection(parts: readonly { section: string; cells: Cells; possible: number }[]) {
+  const sections = new Map<string, { cells: Cells; possible: number }>()
+  for (const { section, cells, possible } of parts) {
+    const known = sections.get(section)
+    sections.set(
+      section,
+      known ? { cells: sumOf(known.cells, cells), possible: known.possible + possible } : { cells, possible },
+    )
+  }
+  return sections
+}
+
+function linked(sections: ReturnType<typeof bySection>, marks: readonly SectionMark[], cells: number) {
+  const whole = [...sections.values()].map((each) => each.cells).reduce(sumOf, nothing)
+  if (!marks.length) return { whole, passing: whole }
+  const markOf = new Map(marks.map((mark) => [mark.section, mark]))
+  const passing = [...sections]
+    .map(([section, each]) => {
+      const mark = markOf.get(section)
+      return mark ? above(each.cells, leastCells(mark, each.possible, cells)) : each.cells
+    })
+    .reduce(sumOf, nothing)
+  return { whole, passing }
+}
+
+/**
+ * The total of a paper's points (before it is floored at 0), over the outcomes of its questions and over what pools draw.
+ * @param drawn papers that were drawn, as what pools gave, where pools overlap; each as likely as any other
+ * @param marks sections that have to be passed by themselves
+ */
+export function lineOf(
+  papers: Papers,
+  drawn: readonly Worth[][] | null,
+  outcomes: Outcomes,
+  marks: readonly SectionMark[] = [],
+): Line {
+  const { fixed, pools } = papers
+  const sampled = papers.overlap && drawn ? drawn : null
+  const size = fixed.length + (sampled ? Math.max(0, ...sampled.map((paper) => paper.length)) : sumOfSizes(pools))
+  const given = sampled ? sampled.flat() : pools.flatMap((pool) => pool.from)
+  const lattice = latticeFor([...fixed, ...given], size, outcomes)
+  const single = (worth: Worth) => ({ section: worth.section, cells: one(lattice.of(worth)), possible: worth.points })
+  const sure = fixed.map(single)
+  if (!sampled) {
+    const parts = pools.map((pool) => ({
+      section: pool.from[0]?.section ?? '',
+      cells: ofPool(pool, lattice.of),
+      possible: pool.n * (pool.from[0]?.points ?? 0),
+    }))
+    const { whole, passing } = linked(bySection([...sure, ...parts]), marks, lattice.cells)
+    return { ...whole, reached: passing.chances, cells: lattice.cells, error: lattice.error }
+  }
+  const each = sampled.map((paper) => linked(bySection([...sure, ...paper.map(single)]), marks, lattice.cells))
+  const mixed = (pick: 'whole' | 'passing') =>
+    mixture(each.map((part) => ({ chance: 1 / sampled.length, cells: part[pick] })))
+  return { ...mixed('whole'), reached: mixed('passing').chances, cells: lattice.cells, error: lattice.error }
+}
+
+const sumOfSizes = (pools: readonly Pool[]) => pools.reduce((all, pool) => all + pool.n, 0)
 
 export interface Score {
   points: number
   exactly: Exact
   chance: number
+  /** The part of the chance in which every section has reached its pass mark. */
+  reached: number
 }
 
 /** What may be added up of a distribution: each total in points that has a chance, floored at 0 as scores are. */
-export function scores({ low, chances, cells }: Totals): Score[] {
+export function scores({ low, chances, reached, cells }: Line): Score[] {
   const found: Score[] = []
-  let below = 0
+  const below = { chance: 0, reached: 0 }
   chances.forEach((chance, i) => {
-    if (low + i <= 0) below += chance
-    else if (chance > 0) found.push({ points: (low + i) / cells, exactly: `${low + i}/${cells}`, chance })
+    if (low + i <= 0) {
+      below.chance += chance
+      below.reached += reached[i]!
+    } else if (chance > 0)
+      found.push({ points: (low + i) / cells, exactly: `${low + i}/${cells}`, chance, reached: reached[i]! })
   })
-  return below > 0 ? [{ points: 0, exactly: '0', chance: below }, ...found] : found
+  return below.chance > 0 ? [{ points: 0, exactly: '0', ...below }, ...found] : found
 }

@@ -23,6 +23,6 @@ describe('times and durations in words', () => {
     [1440, '1 day'],
     [2 * 1440 + 61, '2 days 1 hour 1 minute'],
     [0, '0 minutes'],
-    [67.5, '1 hour 7.5 minutes'],
+    [67.5, '1 hour 7 minutes 30 seconds'],
   ])('%d minutes', (minutes, words) => expect(duration(minutes)).toBe(words))
 })

@@ -21,7 +21,7 @@ describe('words for people', () => {
     [1440, '1 day'],
     [1441, '1 day 1 minute'],
     [2 * 1440 + 120, '2 days 2 hours'],
-    [67.5, '1 hour 7.5 minutes'],
+    [67.5, '1 hour 7 minutes 30 seconds'],
   ])('%d minutes are %s', (minutes, words) => expect(duration(minutes)).toBe(words))
   it.each([
     [['a'], 'a'],
@@ -37,4 +37,19 @@ describe('words for people', () => {
       percent('5/8'),
       percent('1/3', 1),
     ]).toEqual(['1 question', '2 questions', '0 children', '63 %', '33.3 %']))
+})
+
+describe('durations to the second', () => {
+  it.each([
+    [0, '0 minutes'],
+    [1, '1 minute'],
+    [13.7, '13 minutes 42 seconds'],
+    [73.7, '1 hour 13 minutes 42 seconds'],
+    [13.700000000000003, '13 minutes 42 seconds'],
+    [0.5, '30 seconds'],
+    [59.9999999, '1 hour'],
+    [1440, '1 day'],
+    [1441.0166, '1 day 1 minute 1 second'],
+    [90, '1 hour 30 minutes'],
+  ])('%s minutes are %s', (minutes, words) => expect(duration(minutes)).toBe(words))
 })

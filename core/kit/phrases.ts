@@ -47,14 +47,21 @@ export function clockTime(at: Instant, zone: string, seconds = false): string {
   return formatFor(seconds ? 'clockWithSeconds' : 'clock', zone).format(new Date(at))
 }
 
-/** "45 minutes", "1 hour 30 minutes", "2 days". @param minutes 0 or more */
+/**
+ * "45 minutes", "1 hour 13 minutes 42 seconds", "2 days".
+ * @param minutes 0 or more; what is left of a minute is told in whole seconds
+ */
 export function duration(minutes: number): string {
-  const whole = Math.floor(minutes)
-  const days = Math.floor(whole / 1440)
-  const hours = Math.floor((whole % 1440) / 60)
-  const rest = minutes - days * 1440 - hours * 60
-  const word = (n: number, one: string) => (n ? [`${n} ${one}${n === 1 ? '' : 's'}`] : [])
-  return [...word(days, 'day'), ...word(hours, 'hour'), ...word(rest, 'minute')].join(' ') || '0 minutes'
+  const seconds = Math.round(minutes * 60)
+  const word = (n: number, one: string) => (n ? [count(n, one)] : [])
+  return (
+    [
+      ...word(Math.floor(seconds / 86_400), 'day'),
+      ...word(Math.floor((seconds % 86_400) / 3600), 'hour'),
+      ...word(Math.floor((seconds % 3600) / 60), 'minute'),
+      ...word(seconds % 60, 'second'),
+    ].join(' ') || '0 minutes'
+  )
 }
 
 export function count(n: number, one: string, many = `${one}s`): string {

@@ -73,5 +73,7 @@ describe('units', () => {
       'mm',
     ])
     expect([unitNamed(''), unitNamed('furlong'), unitNamed('pa')]).toEqual([undefined, undefined, undefined])
+    for (const name of ['constructor', 'toString', '__proto__', 'hasOwnProperty'])
+      expect(unitNamed(name), name).toBeUndefined()
   })
 })

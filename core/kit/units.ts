@@ -49,10 +49,10 @@ const inCapitals: Record<string, string> = { KM: 'km', CM: 'cm', MM: 'mm' }
 
 /** The unit that somebody wrote, or undefined. Symbols keep their case where another unit is written so; words do not. */
 export function unitNamed(written: string): string | undefined {
-  if (written in units) return written
+  if (Object.hasOwn(units, written)) return written
   const exactName = Object.entries(units).find(([, unit]) => unit.also.includes(written))
   if (exactName) return exactName[0]
-  if (written in inCapitals) return inCapitals[written]
+  if (Object.hasOwn(inCapitals, written)) return inCapitals[written]
   const small = written.toLowerCase()
   return Object.entries(units).find(
     ([name, unit]) =>

@@ -44,7 +44,7 @@ export function timeLines(schedule: Schedule, zone: string): string[] {
       `from ${when(window.opens)}${end ? ` to ${when(end)}` : ' on, without an end'}`,
       ...(last !== null && last !== end ? [`start by ${when(last)}`] : []),
       ...(window.due ? [`due ${when(window.due)}`] : []),
-      ...(minutes !== null ? [`you have ${duration(Math.floor(minutes))}`] : []),
+      ...(minutes !== null ? [`you have ${duration(minutes)}`] : []),
     ].join('; ')
   })
 }

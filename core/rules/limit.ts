@@ -34,18 +34,30 @@ export const limit: Rule<number | null> = {
           `You have ${duration(schedule.limit)}.`,
           'If you lose your connection, come back: your answers are kept and your clock keeps running.',
         ],
-  checks: (value, quiz) =>
-    value === null && quiz.rules.windows.some((window) => takenUntil(window, quiz.rules) === null)
-      ? [
-          look(
-            'no-end',
-            'rules',
-            'Some sittings never end',
-            'There is neither a time limit nor a closing time, so nothing hands in a paper that is left open.',
-            { label: 'Set a limit of 60 minutes', edit: setAt(quiz, ['rules', 'limit'], 60) },
-          ),
-        ]
-      : [],
+  checks(value, quiz) {
+    const { atDeadline, overrun, windows } = quiz.rules
+    if (windows.every((window) => takenUntil(window, quiz.rules) !== null)) return []
+    if (value === null)
+      return [
+        look(
+          'no-end',
+          'rules',
+          'Some sittings never end',
+          'There is neither a time limit nor a closing time, so nothing hands in a paper that is left open.',
+          { label: 'Set a limit of 60 minutes', edit: setAt(quiz, ['rules', 'limit'], 60) },
+        ),
+      ]
+    if (atDeadline !== 'finish' || overrun !== null) return []
+    return [
+      look(
+        'no-end',
+        'rules',
+        'Some sittings never end',
+        'Students may finish after their time is up, and there is neither a closing time nor a greatest overrun. Nothing hands in a paper that is left open.',
+        { label: 'Let them finish within 60 minutes', edit: setAt(quiz, ['rules', 'overrun'], 60) },
+      ),
+    ]
+  },
   words: (value) => minutesOr(value, 'none'),
   changed: changedMinutes('limit', 'none'),
 }

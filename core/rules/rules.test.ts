@@ -302,7 +302,7 @@ describe('what the record says of a change', () => {
     [{ limit: 45 }, { limit: 60 }, ['limit 45 → 60 minutes']],
     [{ limit: 45 }, { limit: null }, ['limit 45 minutes → none']],
     [{ limit: 60 }, { limit: 120 }, ['limit 1 hour → 2 hours']],
-    [{ grace: 0 }, { grace: 2.5 }, ['grace none → 2.5 minutes']],
+    [{ grace: 0 }, { grace: 2.5 }, ['grace none → 2 minutes 30 seconds']],
     [{ password: null }, { password: 'SECRET' }, ['password none → set']],
     [{ password: 'SECRET' }, { password: 'SECRET-2' }, ['password changed']],
     [

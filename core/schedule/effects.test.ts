@@ -42,7 +42,7 @@ describe('what a change does to whom', () => {
     expect(effects({ ...rules, limit: 60 })).toEqual(
       expect.arrayContaining([
         ['1 hour instead of 45 minutes', 'Ann Cy'],
-        ['1 hour 30 minutes instead of 1 hour 7.5 minutes', 'Bo'],
+        ['1 hour 30 minutes instead of 1 hour 7 minutes 30 seconds', 'Bo'],
       ]),
     )
   })

@@ -1,5 +1,5 @@
 import { count, duration, sentenceTime } from '../kit/phrases'
-import { day, plus, type Instant } from '../kit/time'
+import { day, minute, plus, type Instant } from '../kit/time'
 import { addTo, setAt } from '../quiz/edits/make'
 import type { Remedy } from '../quiz/check/check'
 import type { QuizState } from '../quiz/state'
@@ -11,7 +11,7 @@ import { blankWindow } from '../rules/windows'
 import type { Sat } from './attempts'
 import { lastStartOf } from './clock'
 import { maySit, seesQuiz, type MaySit, type WhyNot } from './may-sit'
-import { scheduleFor, type Schedule } from './schedule'
+import { givenIn, mostGenerous, scheduleFor, standsInstead, type Schedule } from './schedule'
 
 /** Whether somebody sees a quiz and can sit it, for their teacher: the rule that decides, and what would let them. */
 export interface Why {
@@ -34,17 +34,33 @@ interface Asked {
   names: ReadonlyMap<string, string>
   /** An id for what a remedy adds. */
   newId: string
+  /** Places that are taken, where only so many may sit it. */
+  taken?: number
 }
 
-/** A window of their own from now, for a day: theirs in place of what they have. */
-function ownWindow({ quiz, student, now, newId }: Asked, label: string): Remedy {
+/** When the wait after their last attempt is over. */
+const readyAt = ({ quiz, sat, now }: Asked): Instant =>
+  sat.attempts
+    .map(({ handedInAt }) => plus(handedInAt ?? now, quiz.rules.attempts.wait * minute))
+    .reduce((latest, each) => (each > latest ? each : latest), now)
+
+/** A window of their own, for a day from an instant: theirs in place of what they have. */
+function ownWindow({ quiz, student, now, newId }: Asked, label: string, from: Instant = now): Remedy {
   const { windows } = quiz.rules
-  const window = blankWindow({ id: newId, students: [student.id], opens: now, closes: plus(now, day) })
+  const window = blankWindow({ id: newId, students: [student.id], opens: now, closes: plus(from, day) })
   return { label, edit: addTo(['rules', 'windows'], windows.at(-1)?.id ?? null, [window]) }
 }
 
-function oneMore({ quiz, student, newId }: Asked): Remedy {
-  const need = { ...blankNeed({ id: newId, students: [student.id], groups: [] }, noAccommodation), moreAttempts: 1 }
+/** The most attempts that somebody can be given beside those that everybody has. */
+const mostMore = 20
+
+/** One attempt beside all that they have: it counts on what was given before, also where that stands in place of all else. */
+function oneMore({ quiz, student, newId }: Asked): Remedy | null {
+  const own = mostGenerous(givenIn(quiz.rules, student))
+  if (own.moreAttempts >= mostMore) return null
+  const instead = standsInstead(quiz.rules, student)
+  const blank = blankNeed({ id: newId, students: [student.id], groups: [] }, instead ? own : noAccommodation)
+  const need = { ...blank, moreAttempts: own.moreAttempts + 1, instead }
   return {
     label: 'Give them one more attempt',
     edit: addTo(['rules', 'needs'], quiz.rules.needs.at(-1)?.id ?? null, [need]),
@@ -90,7 +106,11 @@ function decided(why: WhyNot, found: No, schedule: Schedule, asked: Asked): { wo
     case 'full':
       return {
         words: `finds no place: ${count(quiz.rules.places!, 'place')}, all taken`,
-        remedy: { label: 'One place more', edit: setAt(quiz, ['rules', 'places'], quiz.rules.places! + 1) },
+        // There may be more than places: some were taken before there were so few.
+        remedy: {
+          label: 'Add a place',
+          edit: setAt(quiz, ['rules', 'places'], Math.max(quiz.rules.places!, asked.taken ?? 0) + 1),
+        },
       }
     case 'used': {
       const allowed = count(schedule.attempts.count ?? 0, 'attempt')
@@ -118,7 +138,7 @@ function decided(why: WhyNot, found: No, schedule: Schedule, asked: Asked): { wo
     case 'waitTooLong':
       return {
         words: `would have to wait ${duration(quiz.rules.attempts.wait)} after attempt ${sat.attempts.length}, and by then it is closed`,
-        remedy: ownWindow(asked, 'Let them sit it for a day from now'),
+        remedy: ownWindow(asked, 'Let them sit it for a day when the wait is over', readyAt(asked)),
       }
     case 'opens':
       return {

@@ -95,13 +95,21 @@ const earnsNothing = (question: Question, answer: unknown): boolean => {
   return fraction === null || exact(fraction).compare(0) <= 0
 }
 
+/** Answers that are tried before a usual wrong one is taken. */
+const mostTried = 40
+
 /**
- * An answer that earns nothing: the usual wrong one, or another of several; null, which is none, where every answer that
- * was tried earns something.
+ * An answer by somebody who does not know: any that earns nothing or less, each as likely as the others (as the forecast
+ * has it, core/figures); else the usual wrong one.
+ * @returns null, which is none, where every answer that was tried earns something
  */
 export function answerForNothing(question: Question, random: Random): unknown {
-  const tried = [wrongAnswer(question, random.below), ...Array.from({ length: 12 }, () => anyAnswer(question, random))]
-  return tried.find((answer) => earnsNothing(question, answer)) ?? null
+  for (let tried = 0; tried < mostTried; tried++) {
+    const answer = anyAnswer(question, random)
+    if (earnsNothing(question, answer)) return answer
+  }
+  const usual = wrongAnswer(question, random.below)
+  return earnsNothing(question, usual) ? usual : null
 }
 
 /** A complete answer by somebody who does not look: as the guesser of semantics §8 gives it. What is typed is a word. */
@@ -114,8 +122,10 @@ export function anyAnswer(question: Question, random: Random): unknown {
     case 'yesNo':
       return { chosen: [one(question.body.options)] }
     case 'choices': {
-      const chosen = question.body.options.filter(() => below(2) === 1)
-      return { chosen: (chosen.length ? chosen : question.body.options.slice(0, 1)).map(({ id }) => id) }
+      // Any choice but none, each as likely as the others.
+      const { options } = question.body
+      const place = 1 + below(2 ** Math.min(30, options.length) - 1)
+      return { chosen: options.filter((_, i) => (place >> i) & 1).map(({ id }) => id) }
     }
     case 'matching':
     case 'sorting':

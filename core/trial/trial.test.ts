@@ -87,6 +87,96 @@ describe('answers', () => {
   })
 })
 
+/** Quizzes of several kinds with pools, costs and pass marks, by their number. */
+function randomQuiz(n: number) {
+  const random = seededRandom('22', ['quiz', String(n)])
+  const one = <T>(...of: T[]): T => of[random.below(of.length)]!
+  const [a, b] = [names('a', 5), names('b', 5)]
+  const kinds = ['choice', 'trueFalse', 'choices', 'number', 'text', 'matching'] as const
+  const questions = Object.fromEntries([...a, ...b].map((id) => [id, sampleQuestion(one(...kinds))]))
+  // Some distractors take points away: who does not know may lose some.
+  for (const question of Object.values(questions))
+    if (question.kind === 'choice' && one(true, false))
+      question.body.options = question.body.options.map((option, i) =>
+        option.credit < 1 ? { ...option, credit: i % 2 ? -0.5 : 0 } : option,
+      )
+  const row = (id: string) => questionRow(id, { points: one(0.5, 1, 2) })
+  const blank = sampleContent([])
+  const section = blank.sections[0]!
+  const content = {
+    ...blank,
+    wrongCost: one({ by: 'none' as const }, { by: 'formula' as const }, { by: 'share' as const, share: 0.5 }),
+    sections: [
+      {
+        ...section,
+        id: 's1',
+        rows: [...a.slice(0, 2).map(row), poolRow('pool', a.slice(2), 2, { points: one(1, 3) })],
+      },
+      { ...section, id: 's2', rows: b.map(row) },
+    ],
+  }
+  const facts: Facts = new Map(
+    Object.entries(questions).map(([id, question]) => [
+      id,
+      {
+        objectives: [],
+        seconds: 10,
+        difficulty: 1 + random.below(5),
+        right: one(null, { share: random.below(11) / 10, n: 20 }),
+        guesses: kindOf(question.kind).guesses(question.body as never),
+        options: kindOf(question.kind).guessable(question.body as never),
+      },
+    ]),
+  )
+  const rules = sampleRules({
+    limit: null,
+    windows: [{ ...sampleWindow, closes: null }],
+    atDeadline: 'handIn',
+    grade: {
+      method: one('highest', 'latest', 'average'),
+      decimals: one(0, 1, 2),
+      pass: one({ by: 'percent' as const, value: one(30, 50, 70) }, { by: 'points' as const, value: 4 }),
+      scale: { by: 'percent' },
+      sections: one(
+        [],
+        [{ id: 'm1', section: 's2', percent: 50 }],
+        [
+          { id: 'm1', section: 's1', percent: 40 },
+          { id: 'm2', section: 's2', percent: 40 },
+        ],
+      ),
+    },
+  })
+  return { content, questions, facts, rules }
+}
+
+it('is forecast for every quiz and rule: mean, deviation and who passes', { timeout: 60_000 }, () => {
+  const n = 700
+  for (let number = 0; number < 10; number++) {
+    const { content: random, questions, facts: known, rules } = randomQuiz(number)
+    const { mean, deviation, passes } = figuresFor(random, rules, known).forecast!
+    const schedule = scheduleFor(rules, sampleStudent())
+    const sat = Array.from({ length: n }, (_, i) =>
+      sitOnce(
+        { edition: sampleEdition(random, questions), rules, facts: known },
+        schedule,
+        `s${i}`,
+        usual,
+        seededRandom('7e57', [String(number), String(i)]),
+      ),
+    )
+    const shares = sat.map(({ share }) => share!)
+    const average = shares.reduce((x, y) => x + y, 0) / n
+    const spread = Math.sqrt(shares.reduce((x, y) => x + (y - average) ** 2, 0) / n)
+    expect(Math.abs(average - mean), `mean of quiz ${number}`).toBeLessThan((4.5 * deviation) / Math.sqrt(n) + 1e-9)
+    expect(Math.abs(spread - deviation), `deviation of quiz ${number}`).toBeLessThan(0.03)
+    const share = sat.filter(({ passed }) => passed).length / n
+    expect(Math.abs(share - passes!), `who passes quiz ${number}`).toBeLessThan(
+      4.5 * Math.sqrt(Math.max(passes! * (1 - passes!), 1 / n) / n),
+    )
+  }
+})
+
 describe('a trial run', () => {
   const n = 6000
   const sum = sumOf(run(n, openRules, usual))

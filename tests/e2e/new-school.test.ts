@@ -1,4 +1,5 @@
 /** A school from nothing: first start, first class, a code, a student on a phone who sits a quiz, a password by a link, a roster. */
+import axe from 'axe-core'
 import { afterAll, beforeAll, expect, it } from 'vitest'
 import { iso } from '../../core/kit/time'
 import { addRows, addTo, newRow, together } from '../../core/quiz'
@@ -16,6 +17,13 @@ let db: Database
 let server: RunningServer
 let ada: Visitor
 const now = iso(Date.now())
+const axeFinds = async ({ page }: Visitor) => {
+  await page.evaluate(axe.source)
+  return page.evaluate(async () => {
+    const { violations } = await (window as unknown as { axe: typeof axe }).axe.run(document)
+    return violations.map(({ id, nodes }) => `${id}: ${nodes.map((node) => node.html).join(' ')}`)
+  })
+}
 beforeAll(async () => {
   const fresh = await freshDatabase('new_school')
   db = fresh.db
@@ -76,10 +84,10 @@ it('a class is made, filled by a list, and joined by a code on a phone', async (
   const phone = zoe.page
   await phone.goto('/join')
   await phone.getByLabel('The code of the class').fill('BCDFG 222')
-  await phone.getByRole('button', { name: 'Look' }).click()
+  await phone.getByRole('button', { name: 'Continue' }).click()
   await phone.getByText('No class has this code.').waitFor()
   await phone.getByLabel('The code of the class').fill(code.toLowerCase())
-  await phone.getByRole('button', { name: 'Look' }).click()
+  await phone.getByRole('button', { name: 'Continue' }).click()
   await phone.getByText('Knots, beginners', { exact: true }).waitFor()
   await phone.getByLabel('Your name').fill('Zoë Harbour')
   await phone.getByLabel('Your e-mail').fill('zoe@kelp.example')
@@ -198,6 +206,39 @@ it('several students are given more time, put into a group, moved and taken out,
   await page.getByRole('button', { name: 'Bring back' }).click()
   await page.getByRole('row', { name: /Cleo Dunn/ }).waitFor()
   expect(ada.faults).toEqual([])
+})
+
+it('a student of the roster claims their place by code and number, and the teacher takes it back', async () => {
+  const { page } = ada
+  const klass = (await db.one<{ id: string; code: string }>(
+    "SELECT id, join_code AS code FROM class WHERE name = 'Knots, beginners'",
+  ))!
+  const cleo = (await db.one<{ id: string }>("SELECT id FROM person WHERE name = 'Cleo Dunn'"))!.id
+  await db.run("UPDATE person SET outside_id = '10442' WHERE id = ?", [cleo])
+  const visit = await visitor(server.address, null, { width: 390, height: 844 })
+  const phone = visit.page
+  await phone.goto(`/join?code=${klass.code}`)
+  await phone.getByRole('button', { name: 'Continue' }).click()
+  await phone.getByLabel('Your name').fill('Cleo D.')
+  await phone.getByLabel('Your e-mail').fill('cleo@home.example')
+  await phone.getByLabel('Your student number').fill('10442')
+  await phone.getByLabel('Password').fill('deep water at noon')
+  await phone.getByRole('button', { name: 'Join Knots, beginners' }).click()
+  await phone.waitForURL('**/my')
+  expect(await axeFinds(visit)).toEqual([])
+
+  await page.goto(`/classes/${klass.id}`)
+  await page.getByText('1 student signed up with the join code').click()
+  await page.getByText('as “Cleo D.”, by their number, cleo@home.example').waitFor()
+  expect(await axeFinds(ada)).toEqual([])
+  await page.getByRole('button', { name: 'Take back Cleo Dunn’s place' }).click()
+  await page.getByRole('dialog').getByRole('button', { name: 'Take back' }).click()
+  await page.getByText('Cleo Dunn’s place can be claimed again.').waitFor()
+  await phone.reload()
+  await phone.waitForURL('**/sign-in**')
+  await visit.context.close()
+  // As the roster below finds her: without an address.
+  await db.run('UPDATE person SET outside_id = NULL WHERE id = ?', [cleo])
 })
 
 it('a roster is looked at, a doubt decided, taken in, and taken back', async () => {

@@ -7,9 +7,9 @@ import fc from 'fast-check'
 import jstat from 'jstat'
 import { describe, expect, it } from 'vitest'
 import { facilityOf, figuresFor, papersOf, type QuestionFacts } from '../../core/figures'
-import { drawMoments, paperSpread } from '../../core/figures/moments'
+import { drawMoments, paperSpread, usuallyExpected } from '../../core/figures/moments'
 import { unspread } from '../../core/figures/papers'
-import { totalsOf } from '../../core/figures/totals'
+import { lineOf } from '../../core/figures/totals'
 import { exact } from '../../core/kit/exact'
 import { usualRules, type Content, type Rules } from '../../core/quiz'
 import { factsNamed, names, poolRow, questionRow, sampleContent } from '../fixtures/core'
@@ -37,8 +37,9 @@ describe('guessing', () => {
       0.0003862381, 0.0000286102, 0.0000009537,
     ]
     const facts = factsNamed(names('q', 10))
-    const { chances, low, cells, error } = totalsOf(
+    const { chances, low, cells, error } = lineOf(
       papersOf(fixedRows(10), facts),
+      null,
       ({ question }) => facts.get(question)!.guesses,
     )
     expect({ low, cells, error, n: chances.length }).toEqual({ low: 0, cells: 1, error: 0, n: 11 })
@@ -119,7 +120,7 @@ describe('guessing', () => {
     const sure = factsNamed(names('q', 10), (i) => ({ guesses: [{ value: i < 5 ? '1' : '0', chance: 1 }] }))
     const content = sampleContent([poolRow('p', names('q', 10), 5)])
     const papers = papersOf(content, sure)
-    const { chances } = totalsOf(papers, ({ question }) => sure.get(question)!.guesses)
+    const { chances } = lineOf(papers, null, ({ question }) => sure.get(question)!.guesses)
     for (let k = 0; k <= 5; k++) expect(chances[k]).toBeCloseTo(jstat.jStat.hypgeom.pdf(k, 10, 5, 5), 9)
     expect(figuresFor(content, passAt(80), sure).guessing.passes).toBeCloseTo((25 + 1) / 252, 9)
   })
@@ -241,17 +242,38 @@ describe('unequal items and small pools, by exhaustion', () => {
         const { content, facts, papers, possible } = enumerated(drawn)
         fc.pre(possible > 0 && papers[0]!.length <= 8)
         const p = (question: string) => facilityOf(facts.get(question)!)
+        // Who does not know gives any answer that earns nothing or less, and pays for it where wrong answers cost.
+        const earns = (question: string): [number, number][] => {
+          const { guesses, options } = facts.get(question)!
+          const none = guesses.filter(({ value }) => exact(value).valueOf() <= 0)
+          const all = sum(none.map(({ chance }) => chance))
+          return [
+            [1, p(question)],
+            ...none.map(({ value, chance }): [number, number] => {
+              const share = exact(value).valueOf()
+              const cost = drawn.cost === 'formula' && options && share === 0 ? 1 / (options - 1) : 0
+              return [share - cost, ((1 - p(question)) * chance) / all]
+            }),
+          ]
+        }
         let [mean, square] = [0, 0]
         for (const paper of papers)
-          for (const { total, chance } of outcomes(paper, (question) => [
-            [0, 1 - p(question)],
-            [1, p(question)],
-          ])) {
-            mean += ((total / possible) * chance) / papers.length
-            square += ((total / possible) ** 2 * chance) / papers.length
+          for (const { total, chance } of outcomes(paper, earns)) {
+            const share = Math.max(0, total) / possible
+            mean += (share * chance) / papers.length
+            square += (share ** 2 * chance) / papers.length
           }
+        const expected = papers.map(
+          (paper) =>
+            sum(
+              paper.map(
+                ({ question, points }) => points * sum(earns(question).map(([share, chance]) => share * chance)),
+              ),
+            ) / possible,
+        )
+        const middle = sum(expected) / expected.length
+        const between = sum(expected.map((each) => (each - middle) ** 2)) / expected.length
         const means = papers.map((paper) => sum(paper.map(({ question, points }) => points * p(question))) / possible)
-        const between = sum(means.map((each) => (each - mean) ** 2)) / means.length
         const figures = figuresFor(content, passAt(60), facts)
         const forecast = figures.forecast!
         expect(forecast.mean).toBeCloseTo(mean, 9)
@@ -290,12 +312,15 @@ describe('draws', () => {
   it('spread over difficulty differ less, and no question’s chance changes', () => {
     const facts = factsNamed(names('q', 12), (i) => ({ difficulty: (i % 3) * 2 + 1 }))
     const spread = papersOf(sampleContent([poolRow('p', names('q', 12), 5, { spread: 'difficulty' })]), facts)
-    const [even, plain] = [paperSpread(spread, facts)!, paperSpread(unspread(spread), facts)!]
+    const [even, plain] = [
+      paperSpread(spread, usuallyExpected(facts))!,
+      paperSpread(unspread(spread), usuallyExpected(facts))!,
+    ]
     expect(even.mean).toBeCloseTo(plain.mean, 12)
     expect(even.deviation).toBeLessThan(plain.deviation * 0.6)
     // Six of three strata of four are two of each: all papers alike.
     const six = sampleContent([poolRow('p', names('q', 12), 6, { spread: 'difficulty' })])
-    expect(paperSpread(papersOf(six, facts), facts)!.deviation).toBe(0)
+    expect(paperSpread(papersOf(six, facts), usuallyExpected(facts))!.deviation).toBe(0)
     expect(even.easiest - even.hardest).toBeLessThan(plain.easiest - plain.hardest)
     const included = new Map<string, number>()
     for (const { chance, draws } of spread.pools[0]!.ways)

@@ -281,7 +281,7 @@ describe('one release rule governs every place that shows a score', () => {
     expect(table.students.find((student) => student.id === nell.id)).toMatchObject({
       percent: '33.3',
       passed: false,
-      attempts: [{ score: '1', possible: '3', counts: true }],
+      attempts: [{ score: '1', possible: '3', how: { counts: true } }],
     })
   })
   it('class figures stay hidden below eight grades', async () => {

@@ -238,7 +238,7 @@ describe('keeping answers', () => {
       ['1.0 m', 'lease'],
       ['2.5 m', 'ended'],
     ])
-    expect(paper.attempt).toMatchObject({ handedInAt: later(60), endedBy: 'clock' })
+    expect(paper.attempt.how).toMatchObject({ handedInAt: later(60), endedBy: 'clock' })
   })
 
   it('forward only: a page left behind is closed for changes, by the server', async () => {

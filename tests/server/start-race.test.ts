@@ -31,26 +31,27 @@ afterAll(async () => {
 it.each(acts.map((act) => [act.name, act] as const))(
   `${count} students start in ${processes} processes, and the teacher does this meanwhile: %s`,
   async (name, act) => {
-    let [before, after] = [0, 0]
-    for (const at of [0.3, 0.7]) {
-      const quiz = `race-${acts.indexOf(act)}-${at * 100}`
-      const met = await raceStarts(
+    // Where the machine is busy the teacher may come after everybody: then they start more slowly.
+    const met = { before: 0, after: 0 }
+    for (const [round, spread] of [240, 240, 1000, 3000].entries()) {
+      if (round > 1 && met.before && met.after) break
+      const { before, after } = await raceStarts(
         { db, students, now },
         act,
-        quiz,
+        `race-${acts.indexOf(act)}-${round}`,
         async (_student, i, id) => {
           const { status } = await callers[i]!.call('POST', `/api/my/quizzes/${id}/start`, { device: 'd1' })
           expect([200, 404, 409], name).toContain(status)
           return status === 200
         },
-        at,
+        round % 2 ? 0.3 : 0.7,
+        spread,
       )
-      before += met.before
-      after += met.after
+      met.before += before
+      met.after += after
     }
     // It was a race: some were there before, and some came after.
-    expect(before).toBeGreaterThan(0)
-    expect(after).toBeGreaterThan(0)
+    expect(Math.min(met.before, met.after)).toBeGreaterThan(0)
   },
 )
 

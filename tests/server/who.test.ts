@@ -178,7 +178,7 @@ describe('at most so many', () => {
       sentence: 'All places of this quiz are taken.',
     })
     const why = await whyStudent(db, await maren(), quiz, outside, later(2))
-    expect(why).toMatchObject({ may: false, remedy: { label: 'One place more' } })
+    expect(why).toMatchObject({ may: false, remedy: { label: 'Add a place' } })
     // Whoever has a place keeps it for a further attempt.
     const attempt = (await begin(quiz, inside!.id)).attempt
     await handIn(db, inside!.id, attempt, 1, [], later(3))

@@ -25,14 +25,14 @@ const passAt = computed(() => {
   return pass.value.by === 'percent' ? pass.value.value / 100 : pass.value.value / figures.value.points
 })
 const guessWords = computed(() => {
-  const { attempts, error } = figures.value!.guessing
+  const { attempts, error, passesError } = figures.value!.guessing
   const over =
     attempts === null
       ? ' This is one attempt; with any number of them, guessing passes in the end.'
       : attempts > 1
         ? ` Over ${count(attempts, 'attempt')}, all used, by the grading method.`
         : ''
-  return `Somebody who knows nothing, answers everything and never types a right answer.${over}${error > 0 ? ` Points may be off by ${one(error)}.` : ''}`
+  return `Somebody who knows nothing, answers everything and never types a right answer.${over}${error > 0 ? ` Points may be off by ${one(error)}.` : ''}${passesError > 0 ? ` Simulated with 4,000 guessers: it may be off by ${one(passesError * 100)} in 100.` : ''}`
 })
 const pools = computed(() => store.quiz?.content.sections.some(({ rows }) => rows.some((row) => row.type === 'pool')))
 </script>
@@ -53,7 +53,7 @@ const pools = computed(() => store.quiz?.content.sections.some(({ rows }) => row
       <FigureLine
         v-if="figures.guessing.passes !== null"
         name="Pass by guessing alone"
-        :value="about + chance(figures.guessing.passes)"
+        :value="(figures.guessing.passesError ? 'about ' : about) + chance(figures.guessing.passes)"
         >{{ guessWords }} On average guessing earns {{ share(figures.guessing.mean) }} % of the points.</FigureLine
       >
     </div>

@@ -225,6 +225,12 @@ describe('what an edit expects', () => {
       expect(onto(gone, edit)).toBeNull()
     }
   })
+  it('what would go into a section that is gone cannot be made anew', () => {
+    const two = made(start, addSection(newSection({ id: 's9', title: 'Nine', rows: [] }), 's1'))
+    const mine = addRows('s9', null, [questionRow('q-new')])
+    expect(onto(two, mine)).toEqual(mine)
+    expect(onto(start, mine)).toBeNull()
+  })
   it('what was refused can be made anew on what is there', () => {
     const theirs = made(
       start,

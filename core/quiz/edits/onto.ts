@@ -9,6 +9,8 @@ function expecting(quiz: Quiz, edit: Edit): Edit {
     case 'set':
       return { ...edit, was: valueAt(quiz, edit.path) }
     case 'add':
+      // Refuses a list that is gone, such as the rows of a section.
+      listAt(quiz, edit.to)
       return edit
     case 'remove': {
       const here = listAt(quiz, edit.from).filter((each) => edit.was.some((known) => idOf(known) === idOf(each)))

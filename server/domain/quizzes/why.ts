@@ -9,7 +9,7 @@ import { ofSchool } from '../of-school'
 import { notFound } from '../problem'
 import { loadAttempts } from '../sittings/attempts'
 import { settle } from '../sittings/end'
-import { isFull } from '../sittings/places'
+import { isFull, placesTaken } from '../sittings/places'
 import { satOf } from '../sittings/sat'
 import { currentState, loadQuiz, quizEndsNow } from './quizzes'
 
@@ -38,6 +38,7 @@ export async function whyStudent(
     sat: row.quiz.rules.anonymous
       ? notSat
       : { ...satOf(attempts, row.quiz.rules).sat, full: await isFull(database, row, attempts.length) },
+    taken: row.quiz.rules.places === null ? 0 : (await placesTaken(database, [quizId])).get(quizId)!,
     now,
     zone: person.zone,
     names,

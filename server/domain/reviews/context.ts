@@ -11,7 +11,7 @@ import {
   type ReleaseContext,
   type Visible,
 } from '../../../core/release'
-import { attemptsUsedAt, releaseClasses, scheduleFor, windowFor } from '../../../core/schedule'
+import { attemptsUsedAt, releaseClasses, scheduleFor, dueFor } from '../../../core/schedule'
 import { againEnd } from '../sittings/again'
 import type { Attempt } from '../sittings/attempts'
 import { satOf } from '../sittings/sat'
@@ -59,7 +59,7 @@ export function sightOf(
     markedAt: attempt.markedAt,
     passed: grade.passed,
     attemptsUsedAt: attemptsUsedAt(scheduleFor(rules, student).attempts, sat),
-    due: windowFor(rules, student, attempt.window)?.due ?? null,
+    due: dueFor(rules, student, attempt.window),
     classEnd: ends.ofClasses(classes),
     everyoneEnd: ends.everyone,
     releasedAt: classes.flatMap((name) => releasedAt.get(name) ?? []).sort()[0] ?? null,

@@ -2,7 +2,7 @@ import type { AttemptRow } from '../../database/tables'
 import { minute, plus, type Instant } from '../../../core/kit/time'
 import { lateness } from '../../../core/marking'
 import type { Rules } from '../../../core/quiz'
-import { datedByClock, datedByStudent, windowFor } from '../../../core/schedule'
+import { datedByClock, datedByStudent, dueFor } from '../../../core/schedule'
 import { DatabaseAway } from '../../database/away'
 import { mapInOrder } from '../../database/batches'
 import { studentsByIds } from '../classes/students'
@@ -54,7 +54,7 @@ function dated(
 async function dueOf(db: Db, { student, window }: Attempt, rules: Rules): Promise<Instant | null> {
   if (!rules.windows.find((each) => each.id === window)?.due) return null
   const known = (await studentsByIds(db, [student])).get(student)!
-  return windowFor(rules, known, window)!.due
+  return dueFor(rules, known, window)
 }
 
 /**

@@ -4,7 +4,7 @@ import { sizesOf } from '../../../core/figures'
 import { toldToStudents, type Rules } from '../../../core/quiz'
 import { noPlaceFor, passwordIn } from '../../../core/rules'
 import { releasedByHand, releaseOf, seenWords, shownInLists, type FacetName, type Visible } from '../../../core/release'
-import { maySit, scheduleFor, seesQuiz, toldOfSections } from '../../../core/schedule'
+import { dueFor, maySit, scheduleFor, seesQuiz, toldOfSections, windowThatCounts } from '../../../core/schedule'
 import { meantFor } from '../quizzes/meant-for'
 import type { Database, Db } from '../../database/database'
 import { grouped } from '../grouped'
@@ -172,11 +172,7 @@ export async function quizzesOf(
       anonymous: quiz.rules.anonymous,
       sitting: sitting?.id ?? null,
       from: may.may ? null : may.from,
-      due:
-        schedule.windows
-          .map((window) => window.due)
-          .filter((due): due is Instant => due !== null)
-          .sort()[0] ?? null,
+      due: dueFor(quiz.rules, student, windowThatCounts(quiz.rules, student, { may, attempts: mine }, now)),
       attempts: done.map(({ id: attempt, number, handedInAt }) => ({ id: attempt, number, handedInAt })),
       attemptsAllowed: schedule.attempts.count,
       seen: sight ? seenWords(sight.visible, person.zone) : '',
@@ -226,7 +222,7 @@ export async function beforeSitting(
   quizId: string,
   now: Instant,
 ): Promise<BeforeSitting> {
-  const { row, schedule, attempts, may } = await standing(database, person, quizId, now)
+  const { row, student, schedule, attempts, may } = await standing(database, person, quizId, now)
   if (
     row.stored === 'draft' ||
     row.stored === 'withdrawn' ||
@@ -255,7 +251,7 @@ export async function beforeSitting(
     may,
     asksPassword: may.may && passwordIn(row.quiz.rules, may.window) !== null,
     attempt: attempts.length + 1,
-    due: schedule.windows.find((window) => may.may && window.id === may.window)?.due ?? null,
+    due: dueFor(row.quiz.rules, student, windowThatCounts(row.quiz.rules, student, { may, attempts }, now)),
     confirmed: row.quiz.rules.done === 'confirmed' ? Boolean(notices.get(quizId)?.confirmedAt) : null,
   }
 }
