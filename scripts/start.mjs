@@ -53,7 +53,13 @@ function develop(env) {
     {
       cwd: root,
       stdio: 'inherit',
-      env: { ...process.env, ...env, THISTLE_WORKER: join(root, 'server', 'work', 'thread.ts') },
+      env: {
+        ...process.env,
+        ...env,
+        HOST: host,
+        PORT: String(port),
+        THISTLE_WORKER: join(root, 'server', 'work', 'thread.ts'),
+      },
     },
   )
   child.once('exit', () => end(0))
@@ -62,10 +68,6 @@ function develop(env) {
 async function start() {
   if (!Number.isInteger(port) || port < 1 || port > 65535)
     throw new CannotGoOn(`THISTLE_PORT is “${process.env.THISTLE_PORT}”; give a number from 1 to 65535.`)
-  if (process.env.THISTLE_SMTP && !process.env.THISTLE_ADDRESS?.trim())
-    throw new CannotGoOn(
-      'THISTLE_SMTP names a mail server, but THISTLE_ADDRESS does not say where Thistle is reached. Set it, for example THISTLE_ADDRESS=https://quiz.school.example, so that links in messages work.',
-    )
   await ensurePortFree(port, host)
   mkdirSync(folder, { recursive: true })
   const environment = (url) => ({ THISTLE_DATABASE_URL: url, THISTLE_DEMO: process.env.THISTLE_DEMO ?? 'on' })

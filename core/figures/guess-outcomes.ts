@@ -11,16 +11,16 @@ const one = new Fraction(1)
 function answersTo({ guesses, options }: QuestionFacts): { all: number; right: number } {
   const full = guesses.reduce((sum, { value, chance }) => (exact(value).compare(1) >= 0 ? sum + chance : sum), 0)
   if (full <= 0) return { all: Infinity, right: 0 }
-  // Where the number of answers is not known, one of them is right.
+  // Where the number of answers is not known, exactly one of them is taken to be right.
   const all = options ?? Math.max(1, Math.round(1 / full))
   return { all, right: Math.max(1, Math.round(full * all)) }
 }
 
 /**
  * What guessing earns on a question in one attempt, as a share of its points (semantics §8). Where answers can be checked
- * while working, no answer is given twice: of N answers of which R are right, the j-th is the first right one with the
- * chance of drawing without replacement; each further try has its cost. What no try made right stays as last answered,
- * and costs what a wrong answer costs.
+ * while working, the guesser never gives the same answer twice, so the tries are draws without replacement from all
+ * possible answers. Each further try costs what the rules say. If no try was right, the last answer stands, with the cost
+ * of a wrong answer.
  * @param cost of a wrong answer in this quiz
  * @param working what students may check while they work
  * @returns shares with their chances, which add up to 1
@@ -70,7 +70,7 @@ function chanceOfNone(all: number, right: number, n: number): number {
   return chance
 }
 
-/** The best of so many attempts at a question, each guessed by itself. */
+/** The best share that a question earns over several attempts, each guessed independently. */
 export function bestOf(outcomes: Chances, attempts: number): Chances {
   let below = 0
   return outcomes.map(({ value, chance }) => {

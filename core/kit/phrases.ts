@@ -49,7 +49,7 @@ export function clockTime(at: Instant, zone: string, seconds = false): string {
 
 /**
  * "45 minutes", "1 hour 13 minutes 42 seconds", "2 days".
- * @param minutes 0 or more; what is left of a minute is told in whole seconds
+ * @param minutes 0 or more; a part of a minute is given in whole seconds
  */
 export function duration(minutes: number): string {
   const seconds = Math.round(minutes * 60)

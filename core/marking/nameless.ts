@@ -1,6 +1,6 @@
 import { z } from 'zod'
 
-/** A paper that has ended, as it is told whoever's it is. */
+/** A paper that has ended, as a teacher sees it without knowing who wrote it. */
 export const namelessPaper = z.strictObject({
   id: z.string(),
   state: z.enum(['handed', 'unsent']),
@@ -13,7 +13,7 @@ export type NamelessPaper = z.infer<typeof namelessPaper>
 /**
  * What a teacher sees of a paper without a name: only what is named here, and only of one that has ended. Whatever says
  * when, how often, how late, on what or from where somebody sat leads back to them, and stays out.
- * @returns null for a paper that is under way: whoever watched the room would see whose it is
+ * @returns null while the paper is being written: someone watching the room could tell whose it is
  */
 export function sealNameless(
   paper: { [name in keyof NamelessPaper]: NamelessPaper[name] | 'open' | null } & { id: string },

@@ -8,7 +8,7 @@ describe('a link for a password', () => {
   it('is the administrator’s for everybody', () => {
     expect(passwordLinkRefusal({ id: 'a', admin: true }, { ...nell, hasPassword: true, putInBy: [] })).toBeNull()
   })
-  it('is not a teacher’s for somebody who has a password, whoever created them', () => {
+  it('is refused to a teacher if the student has a password, even one the teacher created', () => {
     expect(passwordLinkRefusal(teacher, { ...nell, hasPassword: true, madeBy: 't' })).toMatch(/has a password/)
   })
   it('is a teacher’s for whom the roster or the administrator put into a class of theirs', () => {

@@ -132,7 +132,6 @@ export interface CalendarAddressRow {
 
 export interface ClaimRow {
   person_id: string
-  class_id: string
   known_by: string
   name: string
   email_before: string | null
@@ -236,6 +235,7 @@ export interface LeftClassRow {
   since: string | null
   left_at: string
   by_id: string | null
+  put_in_by: string | null
 }
 
 export interface LinkEntryRow {

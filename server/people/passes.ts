@@ -59,11 +59,13 @@ interface Found {
   email: string | null
   school: string
   password_hash: string
+  /** Who made the link; null where they asked for it themselves. */
+  made_by: string | null
 }
 
 const find = (db: Db, token: string, now: Instant) =>
   db.one<Found>(
-    `SELECT p.id, p.name, p.email, s.name AS school, p.password_hash FROM pass w JOIN person p ON p.id = w.person_id AND p.state = 'here'
+    `SELECT p.id, p.name, p.email, s.name AS school, p.password_hash, w.made_by FROM pass w JOIN person p ON p.id = w.person_id AND p.state = 'here'
     JOIN school s ON s.id = p.school_id WHERE w.token = ? AND w.used_at IS NULL AND w.until > ?`,
     [tokenKey(token), toSql(now)],
   )
@@ -95,6 +97,8 @@ export async function usePass(database: Database, token: string, password: strin
     ])
     if (!mine) throw over()
     await db.run('UPDATE person SET password_hash = ? WHERE id = ?', [hash, found.id])
+    // Somebody of the school has said who they are: that they once claimed their place is settled.
+    if (found.made_by !== null) await db.run('DELETE FROM claim WHERE person_id = ?', [found.id])
     await recordLine(db, now, found.id, 'password set by a link', found.id)
   })
   return found.id

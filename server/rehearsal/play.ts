@@ -95,7 +95,7 @@ export async function playRehearsal(
   const { acts, at, ...standing } = rehearsal
   const past = acts.filter((act) => act.at <= at)
   const { stage, turnTo } = stageFor(`${secret} ${JSON.stringify([standing.who, standing.draw])}`, jobs)
-  const played = await lookUpPlayed(database, teacher, quiz, standing, secret)
+  const played = await lookUpPlayed(database, teacher, quiz, { ...standing, at }, secret)
   return onto(stage, () =>
     database.staged(stageTables(played.scope), async (db) => {
       turnTo('stage')

@@ -1,3 +1,5 @@
+import type { Instant } from '../../core/kit/time'
+import { toSql } from '../database/codec'
 import type { StageTable } from '../database/database'
 import { attemptColumns } from '../domain/sittings/attempts'
 
@@ -24,7 +26,12 @@ export interface StageScope {
   fresh: boolean
   /** Papers have no names: then nobody has sat it, so that nothing tells who did. */
   nameless: boolean
+  /** The instant that is rehearsed. */
+  at: Instant
 }
+
+/** Of an attempt: it is under way, and is ended in the rehearsal. */
+const endsThere = "a.state = 'open' AND a.hard_stop < ?"
 
 const empty = (table: string): StageTable => ({ table, rows: [] })
 const where = (table: string, condition: string, values: StageTable['rows'][number]['values']): StageTable => ({
@@ -34,10 +41,11 @@ const where = (table: string, condition: string, values: StageTable['rows'][numb
 
 /**
  * Every table that a rehearsal writes, with the rows of the real one that it begins with. Of other students there are
- * the facts of their attempts, for class figures, places and ends; their papers and answers only while those are under
- * way, since one that ends in the rehearsal is marked there. What the student has written for themself is left out.
+ * the facts of their attempts, for class figures, places and ends; of those that are under way and end before the instant
+ * that is rehearsed also papers and answers, since they are marked there. What the student has written for themself is
+ * left out.
  */
-export function stageTables({ school, quiz, student, fresh, nameless }: StageScope): StageTable[] {
+export function stageTables({ school, quiz, student, fresh, nameless, at }: StageScope): StageTable[] {
   const own = student !== null && !fresh && !nameless ? student : ''
   const sat = nameless ? '' : quiz
   const facts = attemptColumns.join(', ')
@@ -48,13 +56,13 @@ export function stageTables({ school, quiz, student, fresh, nameless }: StageSco
       table: 'attempt',
       rows: [
         {
-          sql: "SELECT * FROM attempt WHERE quiz_id = ? AND (student_id = ? OR (state = 'open' AND student_id <> ?))",
-          values: [sat, own, student ?? ''],
+          sql: `SELECT a.* FROM attempt a WHERE quiz_id = ? AND (student_id = ? OR (${endsThere} AND student_id <> ?))`,
+          values: [sat, own, toSql(at), student ?? ''],
         },
         {
           into: `${facts}, paper`,
-          sql: `SELECT ${facts}, '' FROM attempt WHERE quiz_id = ? AND state <> 'open' AND student_id <> ?`,
-          values: [sat, student ?? ''],
+          sql: `SELECT ${facts}, '' FROM attempt a WHERE quiz_id = ? AND NOT (${endsThere}) AND student_id <> ?`,
+          values: [sat, toSql(at), student ?? ''],
         },
       ],
     },
@@ -62,8 +70,8 @@ export function stageTables({ school, quiz, student, fresh, nameless }: StageSco
       table,
       rows: [
         {
-          sql: `SELECT w.* FROM ${table} w JOIN stage_attempt a ON a.id = w.attempt_id WHERE a.student_id = ? OR a.state = 'open'`,
-          values: [own],
+          sql: `SELECT w.* FROM ${table} w JOIN stage_attempt a ON a.id = w.attempt_id WHERE a.student_id = ? OR (${endsThere})`,
+          values: [own, toSql(at)],
         },
       ],
     })),

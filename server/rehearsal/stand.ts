@@ -105,7 +105,7 @@ export async function lookUpPlayed(
   db: Db,
   teacher: Person,
   quizId: string,
-  { who, content, fresh }: Pick<Rehearsal, 'who' | 'content' | 'fresh'>,
+  { who, content, fresh, at }: Pick<Rehearsal, 'who' | 'content' | 'fresh' | 'at'>,
   secret: string,
 ): Promise<Played> {
   const row = await loadQuiz(db, quizId)
@@ -121,6 +121,7 @@ export async function lookUpPlayed(
       fresh,
       // Whose an anonymous paper is, nobody is told: not by looking at it with their eyes either.
       nameless: row.quiz.rules.anonymous,
+      at,
     },
   }
 }

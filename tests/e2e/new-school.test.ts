@@ -208,7 +208,7 @@ it('several students are given more time, put into a group, moved and taken out,
   expect(ada.faults).toEqual([])
 })
 
-it('a student of the roster claims their place by code and number, and the teacher takes it back', async () => {
+it('a student of the roster claims their place by code and number, and the teacher undoes it', async () => {
   const { page } = ada
   const klass = (await db.one<{ id: string; code: string }>(
     "SELECT id, join_code AS code FROM class WHERE name = 'Knots, beginners'",
@@ -231,9 +231,9 @@ it('a student of the roster claims their place by code and number, and the teach
   await page.getByText('1 student signed up with the join code').click()
   await page.getByText('as “Cleo D.”, by their number, cleo@home.example').waitFor()
   expect(await axeFinds(ada)).toEqual([])
-  await page.getByRole('button', { name: 'Take back Cleo Dunn’s place' }).click()
-  await page.getByRole('dialog').getByRole('button', { name: 'Take back' }).click()
-  await page.getByText('Cleo Dunn’s place can be claimed again.').waitFor()
+  await page.getByRole('button', { name: 'Undo sign-up of Cleo Dunn' }).click()
+  await page.getByRole('dialog').getByRole('button', { name: 'Undo sign-up' }).click()
+  await page.getByText('Cleo Dunn can sign up again.').waitFor()
   await phone.reload()
   await phone.waitForURL('**/sign-in**')
   await visit.context.close()

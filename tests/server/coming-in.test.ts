@@ -2,13 +2,15 @@
 import { request as httpRequest } from 'node:http'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Database } from '../../server/database/database'
-import { addToClass, enrol, moveStudents } from '../../server/domain/classes/members'
+import { addToClass, bringBack, enrol, moveStudents, takeOut } from '../../server/domain/classes/members'
 import { claimsOf, takeClaimBack } from '../../server/domain/classes/claims'
-import { joinAsNew } from '../../server/domain/classes/joining'
+import { joinAsNew, joinClass } from '../../server/domain/classes/joining'
 import { renewCode } from '../../server/domain/classes/join-codes'
 import { listLetters } from '../../server/domain/outbox'
+import { makeCalendarAddress } from '../../server/domain/people/calendar'
 import { linkFor } from '../../server/domain/people/links'
-import { usePass } from '../../server/people/passes'
+import { makeNameless } from '../../server/domain/people/nameless'
+import { makePasses, usePass } from '../../server/people/passes'
 import { signIn } from '../../server/people/sign-in'
 import { startSitting } from '../../server/domain/sittings/start'
 import { freshDatabase, person } from '../support/database'
@@ -41,7 +43,7 @@ async function rostered(id: string, email: string | null, number: string | null,
     "INSERT INTO person (id, school_id, role, name, email, password_hash, outside_id) VALUES (?, ?, 'student', ?, ?, '', ?)",
     [id, school, `Student ${id}`, email, number],
   )
-  await enrol(db, { id: 'roster', school }, inClass, [id], day)
+  await enrol(db, { id: 'roster', school }, inClass, [id], day, () => null)
 }
 
 describe('a link for a password', () => {
@@ -187,10 +189,81 @@ describe('a place of the roster', () => {
 
   it('is not found by trying numbers', async () => {
     const tries = await Promise.allSettled(
-      Array.from({ length: 12 }, (_, i) => join({ number: `9000${i}`, email: `n${i}@home.example` }, '10.9.1.9')),
+      Array.from({ length: 50 }, (_, i) => join({ number: `9000${i}`, email: `n${i}@home.example` }, '10.9.1.9')),
     )
     const codes = tries.map((each) => (each as PromiseRejectedResult).reason.status)
     expect(codes.filter((status) => status === 429).length).toBeGreaterThan(2)
+  })
+
+  it('keeps nobody out who comes without a number, however many wrong ones came from their school', async () => {
+    expect(await join({ email: 'newcomer@home.example' }, '10.9.1.9')).toBeTruthy()
+  })
+
+  it('is not one that a teacher made by adding the student, nor is a claim theirs to undo', async () => {
+    // A class that the other teacher has no part in.
+    await rostered('p-claim-7', 'claim7@gannet.example', '10447', 'c-elsewhere')
+    const own = (await renewCode(db, await maren(), 'c-elsewhere', 7, day)).code
+    const inSchool = (id: string) =>
+      db.run("INSERT INTO class (id, school_id, name) SELECT ?, school_id, ? FROM person WHERE id = 'p-idris'", [
+        id,
+        id,
+      ])
+    await inSchool('c-pull')
+    await db.run("INSERT INTO class_teacher (class_id, person_id) VALUES ('c-pull', 'p-idris')")
+    await addToClass(db, await idris(), 'c-pull', [{ name: 'X', email: 'claim7@gannet.example' }], day)
+    const { code } = await renewCode(db, await idris(), 'c-pull', 7, day)
+    const thief = { name: 'Thief', password: good }
+    await expect(
+      joinAsNew(db, code, { ...thief, email: 'claim7@gannet.example' }, '10.9.2.1', day),
+    ).rejects.toMatchObject({ code: 'address-taken' })
+    await expect(
+      joinAsNew(db, code, { ...thief, email: 'x@home.example', number: '10447' }, '10.9.2.1', day),
+    ).rejects.toMatchObject({ code: 'no-number' })
+    // They claim it in their own class: the other teacher neither sees nor undoes it.
+    const theirs = { name: 'Seven', email: 'claim7@gannet.example', password: good }
+    expect(await joinAsNew(db, own, theirs, '10.9.2.1', day)).toBe('p-claim-7')
+    expect((await claimsOf(db, 'c-pull')).size).toBe(0)
+    await expect(takeClaimBack(db, await idris(), 'c-pull', 'p-claim-7', day)).rejects.toMatchObject({ status: 404 })
+    // Nor where they joined by themselves.
+    await db.run("DELETE FROM enrolment WHERE class_id = 'c-pull'")
+    await joinClass(db, await person(db, 'p-claim-7'), code, '10.9.2.1', day)
+    await expect(takeClaimBack(db, await idris(), 'c-pull', 'p-claim-7', day)).rejects.toMatchObject({ status: 404 })
+    await db.run("UPDATE person SET password_hash = '' WHERE id = 'p-claim-7'")
+    await expect(linkFor(db, await idris(), 'p-claim-7', at, day)).rejects.toMatchObject({ status: 403 })
+  })
+
+  it('stays the roster’s when the student is taken out of the class and brought back', async () => {
+    await rostered('p-claim-8', 'claim8@gannet.example', null)
+    await db.transaction((tx) => idris().then((teacher) => takeOut(tx, teacher, 'c-saturday', ['p-claim-8'], day)))
+    await bringBack(db, await idris(), 'c-saturday', ['p-claim-8'], day)
+    expect(await join({ email: 'claim8@gannet.example' })).toBe('p-claim-8')
+  })
+
+  it('undone, nothing that its claimant asked for lets them in again', async () => {
+    await rostered('p-claim-9', null, '10449')
+    await join({ number: '10449', email: 'nine@home.example' })
+    const own = (await makePasses(db, ['p-claim-9'], null, 2, day)).get('p-claim-9')!
+    const { address } = await makeCalendarAddress(db, await person(db, 'p-claim-9'), day)
+    await takeClaimBack(db, await maren(), 'c-saturday', 'p-claim-9', day)
+    await expect(usePass(db, own, good, day)).rejects.toMatchObject({ status: 410 })
+    expect((await new Caller(server.address).call('GET', address)).status).toBe(404)
+  })
+
+  it('is settled when somebody of the school has made a link for the student', async () => {
+    await rostered('p-claim-10', 'claim10@gannet.example', null)
+    await join({ email: 'claim10@gannet.example' })
+    await usePass(db, tokenOf((await linkFor(db, await maren(), 'p-claim-10', at, day)).link), `${good} two`, day)
+    await expect(takeClaimBack(db, await maren(), 'c-saturday', 'p-claim-10', day)).rejects.toMatchObject({
+      status: 404,
+    })
+  })
+
+  it('keeps no name when its student is made nameless', async () => {
+    await rostered('p-claim-11', 'claim11@gannet.example', null)
+    await join({ email: 'claim11@gannet.example', name: 'Secret Nickname' })
+    await db.run("UPDATE person SET state = 'left' WHERE id = 'p-claim-11'")
+    await makeNameless(db, await maren(), 'p-claim-11', day)
+    expect(JSON.stringify(await db.rows('SELECT * FROM claim'))).not.toContain('Secret Nickname')
   })
 
   it('is taken back by a teacher: whoever claimed it is out, what was sat stays, and it is claimed again', async () => {

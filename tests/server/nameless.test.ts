@@ -8,6 +8,7 @@ import { afterAll, beforeAll, expect, it } from 'vitest'
 import { ms } from '../../core/kit/time'
 import { usualRules } from '../../core/quiz'
 import type { Database } from '../../server/database/database'
+import { attemptColumns } from '../../server/domain/sittings/attempts'
 import { endSitting } from '../../server/domain/sittings/end'
 import { handIn } from '../../server/domain/sittings/hand-in'
 import { noteAway } from '../../server/domain/sittings/away'
@@ -79,26 +80,9 @@ async function sitBoth(): Promise<[string, string]> {
   return [early, late]
 }
 
-const facts = [
-  'student_id',
-  'number',
-  'window_id',
-  'started_at',
-  'deadline',
-  'on_time_until',
-  'hard_stop',
-  'handed_in_at',
-  'ended_by',
-  'lease',
-  'device',
-  'seen_at',
-  'language',
-  'days_late',
-  'minutes_over',
-  'marked_at',
-  'touched',
-  'begun_on',
-]
+/** What belongs to a paper itself; all else of an attempt says how it was sat. */
+const ofPaper = ['id', 'quiz_id', 'edition_id', 'state', 'page', 'score', 'possible', 'section_scores']
+const facts = [...attemptColumns.filter((name) => !ofPaper.includes(name)), 'touched', 'begun_on']
 
 /** Swaps the students of two papers, with all that tells of how they sat. The papers stay what they are. */
 async function swap([one, two]: readonly [string, string]): Promise<void> {

@@ -178,16 +178,28 @@ describe('a stage', () => {
     const rows = await db.rows<{ name: string }>(
       "SELECT TABLE_NAME AS name FROM information_schema.KEY_COLUMN_USAGE WHERE TABLE_SCHEMA = DATABASE() AND REFERENCED_TABLE_NAME = 'attempt'",
     )
-    const hidden = stageTables({ school: 's', quiz: 'q', student: nell, fresh: false, nameless: false }).map(
-      ({ table }) => table,
-    )
+    const hidden = stageTables({
+      school: 's',
+      quiz: 'q',
+      student: nell,
+      fresh: false,
+      nameless: false,
+      at: later(1),
+    }).map(({ table }) => table)
     expect(rows.filter(({ name }) => !hidden.includes(name))).toEqual([])
   })
 
   it('can write nothing else, and waits for nobody who writes', async () => {
     const quiz = await openedQuiz(db, 'no-locks')
     const { attempt } = await startSitting(db, await person(db, nell), quiz, { device: 'd1' }, day)
-    const scope = { school: (await person(db, nell)).school, quiz, student: nell, fresh: false, nameless: false }
+    const scope = {
+      school: (await person(db, nell)).school,
+      quiz,
+      student: nell,
+      fresh: false,
+      nameless: false,
+      at: later(1),
+    }
     const held = deferred()
     const locked = deferred()
     // Somebody real has all of these rows locked, and does not let go.
@@ -219,7 +231,7 @@ describe('a stage', () => {
     const { attempt } = await startSitting(db, await person(db, nell), quiz, { device: 'd1' }, day)
     const items = await itemsOf(db, attempt)
     const { item } = items['q-cover']!
-    const scope = { school: maren.school, quiz, student: nell, fresh: false, nameless: false }
+    const scope = { school: maren.school, quiz, student: nell, fresh: false, nameless: false, at: later(1) }
     // A statement that waited for a lock would fail after one second.
     await db.staged(stageTables(scope), async (stage) => {
       await stage.run('UPDATE attempt SET touched = touched + 1')

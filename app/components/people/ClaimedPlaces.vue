@@ -3,7 +3,7 @@ import { classRoutes } from '~/client/classes'
 import type { Reply } from '~/client/route'
 import { sentenceTime } from '~~/core/kit/phrases'
 
-/** Students who took their place by the code of the class, without a link: a teacher sees who did, and can take it back. */
+/** Students who signed up to their place with the join code, without a link. A teacher sees who did, and can undo it. */
 type Register = Reply<typeof classRoutes.register>
 const { register } = defineProps<{ register: Register }>()
 const emit = defineEmits<{ changed: [] }>()
@@ -12,17 +12,17 @@ const { problem, busy, act } = useAct()
 const claimed = computed(() =>
   register.students.flatMap((student) => (student.claim ? [{ ...student, claim: student.claim }] : [])),
 )
-async function takeBack({ id, name }: { id: string; name: string }) {
+async function undoSignUp({ id, name }: { id: string; name: string }) {
   const sure = await confirmed(
-    `Take ${name}’s place back?`,
-    'Whoever signed in to it is signed out, and cannot sign in any more. Answers and marks stay with the place. The student can claim it again with the code of the class.',
-    'Take back',
+    `Undo ${name}’s sign-up?`,
+    'The person who signed up is signed out and can no longer sign in. Answers and marks are kept. The student can sign up again with the join code.',
+    'Undo sign-up',
     'Cancel',
   )
   if (!sure) return
   const done = await act(
     () => classRoutes.takeClaimBack({ id: register.id, body: { student: id } }),
-    `${name}’s place can be claimed again.`,
+    `${name} can sign up again.`,
   )
   if (done) emit('changed')
 }
@@ -47,13 +47,8 @@ async function takeBack({ id, name }: { id: string; name: string }) {
             >, <bdi>{{ student.email }}</bdi></template
           ></span
         >
-        <button
-          class="btn btn-quiet py-0"
-          :disabled="busy"
-          :aria-label="`Take back ${student.name}’s place`"
-          @click="takeBack(student)"
-        >
-          Take back
+        <button class="btn btn-quiet py-0" :disabled="busy" @click="undoSignUp(student)">
+          Undo sign-up<span class="sr-only"> of {{ student.name }}</span>
         </button>
       </li>
     </ul>

@@ -50,10 +50,7 @@ async function makeLink() {
     () => studentRoutes.link({ id }),
     (reply) => (reply.written ? 'A letter with the link is on its way to them.' : ''),
   )
-  if (!made) return
-  link.value = made.link
-  // Whoever comes in by it has a password from then on.
-  await execute()
+  if (made) link.value = made.link
 }
 </script>
 

@@ -9,7 +9,8 @@ export default route({
   body: z.strictObject({ email: z.string().max(190) }),
   async handle({ event, db, body, address, now }) {
     await countForgotten(db, body.email, address, now)
-    event.node.res.once('finish', () => {
+    // Also where the connection was lost before the answer arrived.
+    event.node.res.once('close', () => {
       writeForgotten(db, body.email, ownAddress(), now).catch((error: unknown) => {
         console.error('A link for a forgotten password could not be written.', error)
       })

@@ -17,6 +17,13 @@ export interface Claim {
 /** A place of a class that nobody has come in to yet. */
 export type Place = Pick<PersonRow, 'id' | 'name' | 'email'> & { knownBy: Claim['knownBy'] }
 
+/**
+ * What makes a place of a class one that its teachers answer for: roster or administrator put the student there, or the
+ * teacher who created them (core/people/password-links.ts). A student whom a teacher merely added, or who joined by
+ * themself, is claimed in their own class alone.
+ */
+const isGiven = '(e.by_id IS NULL OR e.by_id = p.made_by)'
+
 /** The place in a class that an address or a number belongs to and that nobody has taken; undefined for none. */
 export async function freePlace(
   db: Db,
@@ -25,7 +32,7 @@ export async function freePlace(
 ): Promise<Place | undefined> {
   const rows = await db.rows<Pick<PersonRow, 'id' | 'name' | 'email' | 'outside_id'>>(
     `SELECT p.id, p.name, p.email, p.outside_id FROM person p JOIN enrolment e ON e.person_id = p.id AND e.class_id = ?
-    WHERE p.role = 'student' AND p.state = 'here' AND p.password_hash = '' AND p.guest = 0 AND (p.email = ? OR p.outside_id = ?)`,
+    WHERE p.role = 'student' AND p.state = 'here' AND p.password_hash = '' AND p.guest = 0 AND ${isGiven} AND (p.email = ? OR p.outside_id = ?)`,
     [classId, email, number],
   )
   // A number says more: an address may have been written down for two.
@@ -40,7 +47,8 @@ export async function freePlace(
  */
 export async function takePlace(
   database: Database,
-  { place, classId, school }: { place: Place; classId: string; school: string },
+  place: Place,
+  classId: string,
   given: { name: string; email: string | null; hash: string },
   now: Instant,
 ): Promise<void> {
@@ -68,18 +76,22 @@ export async function takePlace(
       throw new Problem(409, 'place-taken', 'Somebody has just taken this place. If it was not you, tell your teacher.')
     // Links that were made for them are over.
     await db.run('DELETE FROM pass WHERE person_id = ? AND used_at IS NULL', [place.id])
-    await db.run(
-      'REPLACE INTO claim (person_id, class_id, known_by, name, email_before, at) VALUES (?, ?, ?, ?, ?, ?)',
-      [place.id, classId, place.knownBy, given.name, place.email, toSql(now)],
-    )
-    await recordLine(db, now, place.id, 'place claimed', place.id, { class: classId, school, by: place.knownBy })
+    await db.run('REPLACE INTO claim (person_id, known_by, name, email_before, at) VALUES (?, ?, ?, ?, ?)', [
+      place.id,
+      place.knownBy,
+      given.name,
+      place.email,
+      toSql(now),
+    ])
+    await recordLine(db, now, place.id, 'place claimed', place.id, { class: classId, by: place.knownBy })
   })
 }
 
 /** Who of a class claimed their place, by student. */
 export async function claimsOf(db: Db, classId: string): Promise<Map<string, Claim>> {
   const rows = await db.rows<ClaimRow>(
-    'SELECT c.* FROM claim c JOIN enrolment e ON e.person_id = c.person_id WHERE e.class_id = ?',
+    `SELECT c.* FROM claim c JOIN person p ON p.id = c.person_id JOIN enrolment e ON e.person_id = p.id
+    WHERE e.class_id = ? AND ${isGiven}`,
     [classId],
   )
   return new Map(
@@ -91,8 +103,9 @@ export async function claimsOf(db: Db, classId: string): Promise<Map<string, Cla
 }
 
 /**
- * Takes a claim back: whoever made it is signed out and cannot come in any more, the address is as it was, and the
- * place can be claimed again. What was sat stays with the place. @throws Problem 404 where nobody of the class has claimed
+ * Takes a claim back: the person who made it is signed out and can no longer sign in, by a link they asked for neither;
+ * the address is as it was, and the place can be claimed again. What was sat stays with the place.
+ * @throws Problem 404 where nobody claimed a place of this class
  */
 export async function takeClaimBack(
   database: Database,
@@ -103,12 +116,15 @@ export async function takeClaimBack(
 ): Promise<void> {
   await database.transaction(async (db) => {
     const claim = await db.one<Pick<ClaimRow, 'email_before'>>(
-      'SELECT c.email_before FROM claim c JOIN enrolment e ON e.person_id = c.person_id AND e.class_id = ? WHERE c.person_id = ?',
+      `SELECT c.email_before FROM claim c JOIN person p ON p.id = c.person_id
+      JOIN enrolment e ON e.person_id = p.id AND e.class_id = ? WHERE c.person_id = ? AND ${isGiven}`,
       [classId, student],
     )
     if (!claim || !(await db.run('DELETE FROM claim WHERE person_id = ?', [student]))) throw notFound('This claim')
     await db.run("UPDATE person SET password_hash = '', email = ? WHERE id = ?", [claim.email_before, student])
+    await db.run('DELETE FROM pass WHERE person_id = ? AND used_at IS NULL', [student])
     await db.run('DELETE FROM known_browser WHERE person_id = ?', [student])
+    await db.run('DELETE FROM calendar_address WHERE person_id = ?', [student])
     await endSessionsOf(db, student)
     await recordLine(db, now, person.id, 'claim taken back', student, { class: classId })
   })

@@ -5,7 +5,7 @@ import { cleanName, nameFault, passwordFault } from '../../../core/people'
 import type { Database } from '../../database/database'
 import { hashPassword } from '../../people/password'
 import { inTurn } from '../../people/in-turn'
-import { countedTry, mostAtOne } from '../../people/tries'
+import { countedTry, mostForAccount } from '../../people/tries'
 import type { Person } from '../../people/people'
 import { newId } from '../ids'
 import { Problem } from '../problem'
@@ -36,7 +36,7 @@ export async function joinClass(
   const { id, name } = await classByCode(database, typed, { address, person }, now)
   return database.transaction(async (db) => {
     const already = await db.one('SELECT 1 AS yes FROM enrolment WHERE class_id = ? AND person_id = ?', [id, person.id])
-    if (!already) await enrol(db, person, id, [person.id], now)
+    if (!already) await enrol(db, person, id, [person.id], now, (student) => student)
     return { name, already: Boolean(already) }
   })
 }
@@ -75,13 +75,12 @@ export async function joinAsNew(
   await countedTry(database, [{ by: `newcomer:${found.id}`, most: mostNewcomers }], now, () => false)
   const number = typedNumber || null
   const email = readAddress(given.email)?.address ?? null
-  let place: Awaited<ReturnType<typeof freePlace>>
-  // A number that nobody has is a wrong try: numbers follow each other, and could be gone through.
-  await countedTry(database, [{ by: `number:${found.id}:${address}`, most: mostAtOne }], now, async () => {
-    place = await freePlace(database, found.id, { email, number })
-    return number === null || place?.knownBy === 'number'
-  })
-  if (number !== null && place?.knownBy !== 'number')
+  const place = await freePlace(database, found.id, { email, number })
+  const isWrong = number !== null && place?.knownBy !== 'number'
+  // Numbers follow each other and could be gone through: wrong ones are counted, for all who come from one address.
+  if (number !== null)
+    await countedTry(database, [{ by: `number:${found.id}:${address}`, most: mostForAccount }], now, () => !isWrong)
+  if (isWrong)
     throw new Problem(
       422,
       'no-number',
@@ -92,7 +91,7 @@ export async function joinAsNew(
     const fault = nameFault(name) ?? passwordFault(given.password, { name, email: place.email ?? email })
     if (fault) throw new Problem(422, 'newcomer', fault)
     const hash = await inTurn(() => hashPassword(given.password))
-    await takePlace(database, { place, classId: found.id, school: found.school_id }, { name, email, hash }, now)
+    await takePlace(database, place, found.id, { name, email, hash }, now)
     return place.id
   }
   const who = newPerson(given)
@@ -104,7 +103,7 @@ export async function joinAsNew(
       [id, found.school_id, who.name, who.email, hash],
     )
     if (!made) throw taken
-    await enrol(db, { id, school: found.school_id }, found.id, [id], now)
+    await enrol(db, { id, school: found.school_id }, found.id, [id], now, (student) => student)
   })
   return id
 }

@@ -131,7 +131,7 @@ export async function makePeople(
 
 /**
  * Puts people of the school into a class. Who left it is back, with all that they have sat.
- * @param as who is said to have put each of them in; `null` where the administrator or they themself do
+ * @param as who is said to have put each of them in: a teacher, or the student who joined; null for the administrator
  */
 export async function enrol(
   db: Db,
@@ -139,7 +139,7 @@ export async function enrol(
   classId: string,
   ids: readonly string[],
   now: Instant,
-  as: (id: string) => string | null = () => null,
+  as: (id: string) => string | null,
 ): Promise<void> {
   if (!ids.length) return
   await inBatches(ids, atOnce, async (part) => {
@@ -175,9 +175,9 @@ export async function takeOut(
     )
     gone.push(...there.map((row) => row.person_id))
     await db.run(
-      `INSERT INTO left_class (class_id, person_id, since, left_at, by_id)
-      SELECT class_id, person_id, since, ?, ? FROM enrolment WHERE class_id = ? AND person_id IN (?)
-      ON DUPLICATE KEY UPDATE since = VALUES(since), left_at = VALUES(left_at), by_id = VALUES(by_id)`,
+      `INSERT INTO left_class (class_id, person_id, since, left_at, by_id, put_in_by)
+      SELECT class_id, person_id, since, ?, ?, by_id FROM enrolment WHERE class_id = ? AND person_id IN (?)
+      ON DUPLICATE KEY UPDATE since = VALUES(since), left_at = VALUES(left_at), by_id = VALUES(by_id), put_in_by = VALUES(put_in_by)`,
       [toSql(now), person.id, classId, part],
     )
     await db.run('DELETE FROM enrolment WHERE class_id = ? AND person_id IN (?)', [classId, part])
@@ -223,7 +223,7 @@ export async function moveStudents(
   })
 }
 
-/** Brings back who was in a class once. Others are left aside. */
+/** Brings back who was in a class once, as whoever put them there before. Others are left aside. */
 export async function bringBack(
   database: Database,
   person: Person,
@@ -233,19 +233,13 @@ export async function bringBack(
 ): Promise<number> {
   return database.transaction(async (db) => {
     const were = ids.length
-      ? await db.rows<{ person_id: string }>(
-          'SELECT person_id FROM left_class WHERE class_id = ? AND person_id IN (?)',
+      ? await db.rows<{ person_id: string; put_in_by: string | null }>(
+          'SELECT person_id, put_in_by FROM left_class WHERE class_id = ? AND person_id IN (?)',
           [classId, [...ids]],
         )
       : []
-    await enrol(
-      db,
-      person,
-      classId,
-      were.map((row) => row.person_id),
-      now,
-      () => teacherIn(person),
-    )
+    const putInBy = new Map(were.map((row) => [row.person_id, row.put_in_by]))
+    await enrol(db, person, classId, [...putInBy.keys()], now, (id) => putInBy.get(id) ?? null)
     return were.length
   })
 }

@@ -130,7 +130,7 @@ export async function comeIn(
         [id, school, nameOf(link.fields, entries, id)],
       )
     await holdUnique(db, audience, link.fields, entries, id)
-    await enrol(db, { id, school }, audience, [id], now)
+    await enrol(db, { id, school }, audience, [id], now, (student) => student)
     await db.run('REPLACE INTO link_entry (class_id, person_id, entries, at) VALUES (?, ?, ?, ?)', [
       audience,
       id,

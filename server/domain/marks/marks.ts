@@ -227,7 +227,7 @@ export async function marksTable(database: Database, quizId: string, now: Instan
       ? attempts
           .flatMap((attempt) => nameless(attempt, rules) ?? [])
           .map(paper)
-          .sort((a, b) => (a.id < b.id ? -1 : 1))
+          .sort((a, b) => (a.name + a.id < b.name + b.id ? -1 : 1))
       : [
           ...students.map((student) => line(student.id, student.name, student.classes)),
           ...others.map((other) => line(other.id, other.name, [])),

@@ -12,9 +12,14 @@ import { recordLine } from '../record'
 
 type Found = Pick<PersonRow, 'name' | 'email' | 'made_by'> & { waiting: number }
 
-/** Why somebody may not make a link for a person, in a sentence; null where they may. @throws Problem 404 */
+/** Why somebody may not make a link for a person, in a sentence; null where they may. */
 export async function linkRefusal(db: Db, person: Person, id: string): Promise<string | null> {
-  return (await lookUp(db, person, id)).refusal
+  try {
+    return (await lookUp(db, person, id)).refusal
+  } catch (error) {
+    if (error instanceof Problem && error.status === 404) return 'They have left the school, and can no longer sign in.'
+    throw error
+  }
 }
 
 async function lookUp(db: Db, person: Person, id: string): Promise<{ found: Found; refusal: string | null }> {
@@ -40,7 +45,7 @@ async function lookUp(db: Db, person: Person, id: string): Promise<{ found: Foun
  * A link with which somebody chooses a new password, once, written to who has an address. It is shown to who asked for it
  * only where no letter gets there: whoever has come in before, and has an address that mail reaches, gets it by mail alone.
  * The old password holds until the link is used; sessions are over at once. Who had a password is told of the link when
- * they next come in (passes.ts).
+ * they next come in (server/people/link-notices.ts).
  * @throws Problem 403 where the link is not theirs to make (core/people/password-links.ts)
  */
 export async function linkFor(

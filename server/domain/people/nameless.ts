@@ -51,6 +51,7 @@ export async function makeNameless(
     )
     await db.run('DELETE FROM pass WHERE person_id = ?', [id])
     await db.run('DELETE FROM own_value WHERE person_id = ?', [id])
+    await db.run('DELETE FROM claim WHERE person_id = ?', [id])
     // Letters have their name and address in them.
     if (found.email)
       await db.run('DELETE FROM mail WHERE school_id = ? AND to_address = ?', [person.school, found.email])

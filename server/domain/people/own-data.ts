@@ -155,6 +155,7 @@ export async function giveOwnData(
     'SELECT q.title, t.name, t.at FROM told t JOIN quiz q ON q.id = t.quiz_id WHERE t.person_id = ? ORDER BY t.at, t.name LIMIT 5000',
     [id],
   )
+  const claim = await database.one<{ name: string; at: string }>('SELECT name, at FROM claim WHERE person_id = ?', [id])
   const data = {
     writtenAt: now,
     person: {
@@ -167,6 +168,8 @@ export async function giveOwnData(
       accommodation: readAccommodation(row.accommodation),
       fields: Object.fromEntries(fields.flatMap(({ id: key, name }) => (values[key] ? [[name, values[key]]] : []))),
     },
+    /** That they signed up with a join code, and as whom. */
+    signedUp: claim ? { as: claim.name, at: fromSql(claim.at) } : null,
     groups: groups.map((each) => each.name),
     forOneQuiz,
     classes: classes.map(({ name, since, left_at: left }) => ({

@@ -79,7 +79,7 @@ export async function studentPage(database: Database, person: Person, id: string
     name: row!.name,
     email: row!.email,
     waiting: Boolean(row!.waiting),
-    noLink: await linkRefusal(database, person, id).catch(() => null),
+    noLink: await linkRefusal(database, person, id),
     accommodation: readAccommodation(row!.accommodation),
     reason: row!.need_reason,
     classes: classes.map(({ since, mine, ...each }) => ({

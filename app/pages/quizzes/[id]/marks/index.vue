@@ -31,11 +31,14 @@ const shown = computed(() => {
 })
 const summary = computed(() => {
   if (!table.value) return ''
+  if (table.value.anonymous) return `${count(shown.value.length, 'paper')} without names`
   const { graded, passed, mean } = classFigures(shown.value, table.value.decimals)
   return graded
     ? `${graded} of ${shown.value.length} graded · mean ${mean} %${table.value.passMark ? ` · ${passed} passed at ${table.value.passMark}` : ''}`
     : ''
 })
+/** Of papers without names there is no grade: whose attempts belong together is not told. */
+const hasGrades = computed(() => table.value !== null && !table.value.survey && !table.value.anonymous)
 /** The time alone where it is the same day. */
 function until(from: string, to: string): string {
   const [began, ended] = [sentenceTime(from, session.zone), sentenceTime(to, session.zone)]
@@ -104,7 +107,7 @@ async function closeNow() {
       >
       <template v-else-if="table">
         <div class="flex flex-wrap items-center gap-x-6 gap-y-2 py-2">
-          <div class="flex gap-1.5" role="group" aria-label="Class">
+          <div v-if="!table.anonymous" class="flex gap-1.5" role="group" aria-label="Class">
             <button class="tag" :aria-pressed="only === 'all'" @click="only = 'all'">Everyone</button>
             <button
               v-for="group in table.classes"
@@ -118,7 +121,7 @@ async function closeNow() {
           </div>
           <p v-if="!table.survey" class="text-soft">{{ summary || 'Nothing handed in yet' }}</p>
           <p v-if="table.anonymous && table.sitting" class="text-soft">
-            {{ count(table.sitting, 'paper') }} under way, listed when handed in
+            {{ count(table.sitting, 'paper') }} under way: listed when handed in
           </p>
           <button v-if="table.anonymous && table.shutOut" class="btn" :disabled="busy" @click="letEverybodyIn">
             Let everybody back in ({{ table.shutOut }} waiting)
@@ -135,19 +138,20 @@ async function closeNow() {
             <thead>
               <tr class="border-b border-ink text-small text-soft">
                 <th class="py-1.5 font-semibold" :aria-sort="sort === 'name' ? 'ascending' : undefined">
-                  <button @click="sort = 'name'">Student{{ sort === 'name' ? ' ↓' : '' }}</button>
+                  <template v-if="table.anonymous">Paper</template>
+                  <button v-else @click="sort = 'name'">Student{{ sort === 'name' ? ' ↓' : '' }}</button>
                 </th>
-                <th class="font-semibold">Attempts</th>
-                <th class="font-semibold">Time</th>
+                <th class="font-semibold"><span :class="table.anonymous && 'sr-only'">Attempts</span></th>
+                <th v-if="!table.anonymous" class="font-semibold">Time</th>
                 <th v-if="!table.survey" class="text-right font-semibold">Score</th>
                 <th
-                  v-if="!table.survey"
+                  v-if="hasGrades"
                   class="pl-6 text-right font-semibold"
                   :aria-sort="sort === 'grade' ? 'descending' : undefined"
                 >
                   <button @click="sort = 'grade'">Grade ({{ table.method }}){{ sort === 'grade' ? ' ↓' : '' }}</button>
                 </th>
-                <th v-if="!table.survey" class="pl-6 font-semibold">Passed</th>
+                <th v-if="hasGrades" class="pl-6 font-semibold">Passed</th>
               </tr>
             </thead>
             <tbody v-for="student in shown" :key="student.id" class="border-b border-rule align-top">
@@ -200,7 +204,7 @@ async function closeNow() {
                       >{{ attempt.how.minutesOver }} min over</span
                     >
                   </td>
-                  <td class="py-2 pr-4 text-label">
+                  <td v-if="!table.anonymous" class="py-2 pr-4 text-label">
                     <template v-if="attempt.how">{{
                       sentenceTime(attempt.how.startedAt, session.zone)
                     }}</template><template v-if="attempt.how?.handedInAt"
@@ -218,7 +222,7 @@ async function closeNow() {
                 <td v-else :colspan="table.survey ? 2 : 3" class="py-2 text-soft">
                   {{ store.view?.state === 'closed' || store.view?.state === 'filed' ? 'not sat' : 'not sat yet' }}
                 </td>
-                <template v-if="index === 0 && !table.survey">
+                <template v-if="index === 0 && hasGrades">
                   <td :rowspan="Math.max(1, student.attempts.length)" class="py-2 pl-6 text-right font-semibold">
                     {{ student.undecided ? 'undecided' : student.percent === null ? '–' : `${student.percent} %` }}
                     <span
