@@ -5,12 +5,12 @@ export type Exact = string
 
 export { Fraction }
 
-/** Reads an exact number from "n/d", a decimal text or a number typed in decimals (0.1 is one tenth). */
+/** Reads an exact number from "n/d", a decimal text ("3.9", "6.02e23") or a number typed in decimals (0.1 is one tenth). */
 export function exact(value: Exact | number | Fraction): Fraction {
   if (value instanceof Fraction) return value
   let found = known.get(value)
   if (!found) {
-    found = new Fraction(typeof value === 'number' ? typedText(value) : value)
+    found = read(String(value))
     if (known.size >= mostKnown) known.clear()
     known.set(value, found)
   }
@@ -21,10 +21,10 @@ export function exact(value: Exact | number | Fraction): Fraction {
 const known = new Map<Exact | number, Fraction>()
 const mostKnown = 5000
 
-/** A number as people typed it: 1e-7 has no short decimal, so it is written out. */
-function typedText(value: number): string {
-  const text = String(value)
-  return text.includes('e') ? value.toFixed(12) : text
+/** "6.02e23" is 6.02 times a power of ten, exactly. */
+function read(text: string): Fraction {
+  const [digits, power] = text.split(/e/i) as [string, string?]
+  return power === undefined ? new Fraction(digits) : new Fraction(digits).mul(new Fraction(10).pow(Number(power))!)
 }
 
 export function exactText(value: Fraction): Exact {

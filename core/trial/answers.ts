@@ -1,4 +1,5 @@
-import { decimalText, exact } from '../kit/exact'
+import { exact, type Fraction } from '../kit/exact'
+import { nearestNumberText } from '../kit/number-text'
 import { shuffled, type Random } from '../kit/random'
 import { kindOf, scoreAnswer, type Question } from '../question'
 
@@ -9,6 +10,13 @@ export function rightAnswer(question: Question): unknown {
   return (
     kindOf(question.kind).solution(question.body) ?? { text: 'An answer in words of its own, for a person to read.' }
   )
+}
+
+/** A number beside the key: by about one, or, where one is nothing to it, by its own size. */
+function besideIt(key: Fraction, which: number): Fraction {
+  const size = key.abs().valueOf()
+  const unit = size === 0 || (size > 0.01 && size < 1e6) ? exact(1) : key.abs()
+  return key.add(unit.mul(exact([1, -1, 0.4, 2][which]!)))
 }
 
 /** An answer such as somebody gives who does not know: of each kind one that usually earns nothing, or little. */
@@ -29,7 +37,7 @@ export function wrongAnswer(question: Question, below: (bound: number) => number
     case 'number':
       return {
         text:
-          decimalText(exact(question.body.answers[0]!.value).add([1, -1, 0.4, 2][below(4)]!), 1) +
+          nearestNumberText(besideIt(exact(question.body.answers[0]!.value), below(4))) +
           (question.body.unitAsked ? ` ${question.body.unit}` : ''),
       }
     case 'matching':

@@ -1,25 +1,34 @@
+import { exact } from '../../core/kit/exact'
+import { nearestNumberText, numberTextOf } from '../../core/kit/number-text'
 import type { Vary } from '../../core/question/vary/schema'
 import { sourceOf, type Tree } from '../../core/question/vary/tree'
 import { UnreadableFile } from '../bundle'
 import { childOf, childrenOf, element, isElement, textOf, type XmlElement } from '../xml'
 import { nameFor, NotSayable, readExpression } from './expressions'
 
-const plain = (text: string | undefined, usual: string) =>
-  text !== undefined && /^-?\d{1,15}(\.\d{1,15})?$/.test(text) ? text : usual
+/** A bound of a range, or what the standard takes where none is given. @throws UnreadableFile for a bound that is no number */
+function boundOf(text: string | undefined, usual: string): string {
+  if (text === undefined) return usual
+  const found = numberTextOf(text)
+  if (found !== null) return found
+  throw new UnreadableFile(`Its template draws from a range bounded by “${text.slice(0, 40)}”, which is not a number.`)
+}
 
 /** A value that a template draws, or computes. */
 function overOf(node: XmlElement, notes: Set<string>): Vary['variables'][number]['over'] {
   if (node.name === 'randomInteger')
     return {
       by: 'range',
-      from: plain(node.attributes.min, '0'),
-      to: plain(node.attributes.max, '0'),
-      step: plain(node.attributes.step, '1'),
+      from: boundOf(node.attributes.min, '0'),
+      to: boundOf(node.attributes.max, '0'),
+      step: boundOf(node.attributes.step, '1'),
     }
   if (node.name === 'randomFloat') {
-    const [from, to] = [plain(node.attributes.min, '0'), plain(node.attributes.max, '0')]
+    const [from, to] = [boundOf(node.attributes.min, '0'), boundOf(node.attributes.max, '0')]
     notes.add('A number drawn from a whole range goes in a hundred steps here.')
-    return { by: 'range', from, to, step: String(Math.max(1e-6, Math.round((Number(to) - Number(from)) * 1e4) / 1e6)) }
+    const step = exact(to).sub(exact(from)).div(100)
+    if (step.compare(0) <= 0) throw new UnreadableFile('Its template draws from a range that holds no number.')
+    return { by: 'range', from, to, step: nearestNumberText(step, true) }
   }
   const [inner] = childrenOf(node)
   if (node.name === 'random' && inner && ['multiple', 'ordered'].includes(inner.name))
@@ -39,15 +48,14 @@ function steppedRange(node: XmlElement): Vary['variables'][number]['over'] | nul
   const [start, product] = childrenOf(node)
   if (node.name !== 'sum' || start?.name !== 'baseValue' || product?.name !== 'product') return null
   const [step, random] = childrenOf(product)
-  if (step?.name !== 'baseValue' || random?.name !== 'randomInteger' || plain(random.attributes.min, '0') !== '0')
+  if (step?.name !== 'baseValue' || random?.name !== 'randomInteger' || boundOf(random.attributes.min, '0') !== '0')
     return null
-  const [from, by, n] = [Number(textOf(start)), Number(textOf(step)), Number(random.attributes.max)]
-  return {
-    by: 'range',
-    from: textOf(start).trim(),
-    to: String(Math.round((from + by * n) * 1e9) / 1e9),
-    step: textOf(step).trim(),
-  }
+  const [from, by, n] = [textOf(start), textOf(step), random.attributes.max].map((text) => boundOf(text, '0')) as [
+    string,
+    string,
+    string,
+  ]
+  return { by: 'range', from, to: nearestNumberText(exact(from).add(exact(by).mul(exact(n)))), step: by }
 }
 
 interface Template {

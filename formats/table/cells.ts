@@ -1,3 +1,4 @@
+import { numberTextOf } from '../../core/kit/number-text'
 import { letters, type Column, type Decimals, type Row } from './columns'
 
 /** What is wrong with a cell, and what to do. */
@@ -31,7 +32,10 @@ export function decimalIn(column: Column, text: string, decimals: Decimals): str
     )
   if (marks.test(tidy)) return tidy.replace(',', '.')
   if (decimals === 'comma' && /^-?\d{1,15}\.\d{1,15}$/.test(tidy)) return tidy
-  if (/^-?\d+(?:\.\d+)?e[+-]?\d{1,2}$/i.test(tidy)) return String(Number(tidy))
+  const withPower = /^-?[\d.,]+e[+-]?\d+$/i.test(tidy)
+    ? numberTextOf(decimals === 'comma' ? tidy.replace(',', '.') : tidy)
+    : null
+  if (withPower !== null) return withPower
   return fault(
     column,
     /^-?\d+,\d+$/.test(tidy)

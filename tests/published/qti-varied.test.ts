@@ -255,7 +255,7 @@ const proven: Case[] = [
     ),
     'number',
     1,
-    '100 (from 95.238095238096, up to 105.263157894736)',
+    '100 (from 95.2380952381, up to 105.263157895)',
   ],
   [
     'number, a range with an open end',
@@ -326,7 +326,7 @@ const proven: Case[] = [
     ),
     'number',
     1,
-    '4 or -4',
+    '4 or −4',
   ],
   [
     'number, to figures',

@@ -1,16 +1,17 @@
 import { z } from 'zod'
 import { certain } from '../../kit/chances'
 import { Fraction, clamp, exact, roundHalfAway, roundToFigures } from '../../kit/exact'
+import { isNumberText, numberAdvice, numberForPeople, valueForPeople } from '../../kit/number-text'
 import { readQuantity } from '../../kit/quantity'
 import { unitNamed, unitNames } from '../../kit/units'
 import { html } from '../html-schema'
 import type { Kind } from './kind'
 
-/** A plain decimal, or a computation in a question that varies. */
+/** An exact number, or a computation in a question that varies. */
 const decimal = z
   .string()
   .trim()
-  .regex(/^(?:-?\d{1,15}(?:\.\d{1,15})?|\{=[^{}]{1,210}\})$/, 'Write a plain decimal number, such as 3.9.')
+  .refine((text) => isNumberText(text) || /^\{=[^{}]{1,210}\}$/.test(text), numberAdvice)
 
 /** How near an answer has to be (QTI `equal` with toleranceMode, `equalRounded` with roundingMode). */
 export const nearness = z.discriminatedUnion('by', [
@@ -98,9 +99,9 @@ function best(body: NumberBody, text: string): NumberBody['answers'][number] | u
 function nearText(near: Nearness, value: string): string {
   switch (near.by) {
     case 'absolute':
-      return Number(near.tolerance) ? ` ± ${near.tolerance}` : ''
+      return Number(near.tolerance) ? ` ± ${numberForPeople(near.tolerance)}` : ''
     case 'relative':
-      return ` ± ${roundHalfAway(exact(near.tolerance).mul(100), 2).toString()} %`
+      return ` ± ${near.tolerance.startsWith('{=') ? near.tolerance : valueForPeople(exact(near.tolerance).mul(100))} %`
     case 'figures':
       return ` to ${near.digits} significant figures`
     case 'decimals':
@@ -112,7 +113,7 @@ function nearText(near: Nearness, value: string): string {
 
 function betweenText({ below, above, open }: Extract<Nearness, { by: 'between' }>, value: string): string {
   if (value.startsWith('{=')) return ` (− ${below ?? 'any'}, + ${above ?? 'any'})`
-  const bound = (by: string, sign: 1 | -1) => exact(value).add(exact(by).mul(sign)).toString()
+  const bound = (by: string, sign: 1 | -1) => valueForPeople(exact(value).add(exact(by).mul(sign)))
   const low = below === null ? '' : `${open === 'below' || open === 'both' ? 'above' : 'from'} ${bound(below, -1)}`
   const high = above === null ? '' : `${open === 'above' || open === 'both' ? 'below' : 'up to'} ${bound(above, 1)}`
   return ` (${[low, high].filter(Boolean).join(', ') || 'any number'})`
@@ -186,14 +187,17 @@ export const number: Kind<NumberBody, TextAnswer> = {
     const full = body.answers.find((answer) => answer.credit === 1)
     return {
       text: full
-        ? `${body.style === 'comma' ? full.value.replace('.', ',') : full.value}${body.unitAsked ? ` ${body.unit}` : ''}`
+        ? `${numberForPeople(full.value, body.style === 'comma')}${body.unitAsked ? ` ${body.unit}` : ''}`
         : '',
     }
   },
   keyText: (body) =>
     body.answers
       .filter((answer) => answer.credit === 1)
-      .map((answer) => `${answer.value}${nearText(answer.near, answer.value)}${body.unit ? ' ' + body.unit : ''}`)
+      .map(
+        (answer) =>
+          `${numberForPeople(answer.value)}${nearText(answer.near, answer.value)}${body.unit ? ' ' + body.unit : ''}`,
+      )
       .join(' or '),
   answerText: (body, answer) =>
     answer.text.trim() +

@@ -1,4 +1,5 @@
 import { all, create, type BigNumber, type MathNode } from 'mathjs'
+import { isNumberText, mostPower, numberTextOf } from '../../kit/number-text'
 import type { Values } from './schema'
 
 /** Decimal arithmetic of forty digits: a key of 0.1 + 0.2 is 0.3. */
@@ -130,14 +131,12 @@ export function namesIn(source: string): string[] {
   return [...names]
 }
 
-const number = /^-?\d+(\.\d+)?$/
-
 function run(source: string, values: Values): unknown {
   const { evaluate } = compiled(source)
   const missing = namesIn(source).filter((name) => !(name in values))
   if (missing.length) throw new ExpressionError(`“${missing[0]}” is not one of the variables.`)
   const scope = Object.fromEntries(
-    namesIn(source).map((name) => [name, number.test(values[name]!) ? math.bignumber(values[name]!) : values[name]]),
+    namesIn(source).map((name) => [name, isNumberText(values[name]!) ? math.bignumber(values[name]!) : values[name]]),
   )
   try {
     return evaluate(scope)
@@ -150,22 +149,21 @@ function run(source: string, values: Values): unknown {
 const digits = 12
 
 /**
- * The value of a computation as a plain decimal text, or as a word where it names one.
- * @param decimals writes that many decimals, rounded half away from zero
- * @throws ExpressionError also where the result is not finite
+ * The value of a computation as a question writes numbers (number-text.ts), or as a word where it names one.
+ * @param decimals writes that many decimals, rounded half away from zero; of numbers from 10^15 on, none
+ * @throws ExpressionError also where the result is not finite, or beyond the powers of ten allowed
  */
 export function compute(source: string, values: Values, decimals?: number): string {
   const result = run(source, values)
   if (typeof result === 'string') return result
   const value = typeof result === 'boolean' ? math.bignumber(result ? 1 : 0) : result
   if (!math.isBigNumber(value) || !value.isFinite()) throw new ExpressionError(`“${source}” gives no finite number.`)
-  if (value.abs().greaterThanOrEqualTo('1e15'))
-    throw new ExpressionError(`“${source}” gives a number that is too large.`)
-  const exact =
-    decimals === undefined
-      ? value.toSignificantDigits(digits).toDecimalPlaces(15)
-      : value.toSignificantDigits(30).toDecimalPlaces(decimals, 4)
-  return decimals === undefined ? exact.toFixed() : exact.toFixed(decimals)
+  // Decimals say nothing of a number so large that it is written with a power of ten.
+  if (decimals !== undefined && value.abs().lessThan('1e15'))
+    return value.toSignificantDigits(30).toDecimalPlaces(decimals, 4).toFixed(decimals)
+  const written = numberTextOf(value.toSignificantDigits(digits).toString())
+  if (written === null) throw new ExpressionError(`“${source}” gives a number beyond 10^${mostPower} or its inverse.`)
+  return written
 }
 
 /** Whether a condition holds. @throws ExpressionError */

@@ -1,4 +1,5 @@
 import { escapeHtml } from '../../kit/escape'
+import { numberForPeople } from '../../kit/number-text'
 import { mapQuestionHtml } from '../texts'
 import type { Question } from '../schema'
 import { compute } from './expression'
@@ -13,11 +14,7 @@ export const decode = (text: string) =>
     .replace(/&amp;/g, '&')
 
 /** Numbers as people read them: a minus sign, and the question's decimal mark. */
-function forPeople(text: string, comma: boolean): string {
-  if (!/^-?\d+(\.\d+)?$/.test(text)) return escapeHtml(text)
-  const marked = comma ? text.replace('.', ',') : text
-  return marked.replace('-', '−')
-}
+const forPeople = (text: string, comma: boolean): string => escapeHtml(numberForPeople(text, comma))
 
 /** Puts values into all computations of a text. @throws ExpressionError */
 export function filled(text: string, values: Values, forReading = true, comma = false): string {

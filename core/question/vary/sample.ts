@@ -1,4 +1,5 @@
-import { decimalText, Fraction, exact } from '../../kit/exact'
+import { exact } from '../../kit/exact'
+import { nearestNumberText } from '../../kit/number-text'
 import { seededRandom, type Random } from '../../kit/random'
 import { compute, ExpressionError, holds } from './expression'
 import type { Values, Variable, Vary } from './schema'
@@ -17,14 +18,8 @@ export function sizeOf(variable: Variable): number {
 function valueAt(variable: Variable, place: number): string {
   const { over } = variable
   if (over.by === 'list') return over.values[place]!
-  if (over.by === 'range') return inDecimals(exact(over.from).add(exact(over.step).mul(place)))
+  if (over.by === 'range') return nearestNumberText(exact(over.from).add(exact(over.step).mul(place)))
   return ''
-}
-
-/** Steps in decimals stay decimals; a Fraction writes them out without an exponent. */
-function inDecimals(value: Fraction): string {
-  const text = value.toString(15)
-  return text.includes('(') ? decimalText(value, 12).replace(/0+$/, '') : text
 }
 
 function valuesAt(vary: Vary, places: readonly number[]): Values {

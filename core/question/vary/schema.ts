@@ -1,9 +1,7 @@
 import { z } from 'zod'
+import { isNumberText, numberAdvice } from '../../kit/number-text'
 
-const decimal = z
-  .string()
-  .trim()
-  .regex(/^-?\d{1,15}(\.\d{1,15})?$/, 'Write a plain decimal number, such as 3.9.')
+const decimal = z.string().trim().refine(isNumberText, numberAdvice)
 
 /** A computation as authors write it; `vary/expression.ts` says what is understood. */
 export const expression = z

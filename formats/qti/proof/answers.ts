@@ -1,4 +1,5 @@
-import { decimalText, exact, type Fraction } from '../../../core/kit/exact'
+import { exact, type Fraction } from '../../../core/kit/exact'
+import { isNumberText, nearestNumberText } from '../../../core/kit/number-text'
 import { middle, type Point, type Shape } from '../../../core/kit/shapes'
 import { seededRandom, shuffled, type Random } from '../../../core/kit/random'
 import type { Question } from '../../../core/question'
@@ -32,23 +33,22 @@ function sets(ids: readonly string[], right: readonly string[], random: () => Ra
   ]
 }
 
-/** A number as somebody would type it. */
-function decimals(value: Fraction): string {
-  const text = String(value.valueOf())
-  return text.includes('e') ? decimalText(value, 9).replace(/\.?0+$/, '') : text
-}
-const isNumber = (text: string) => /^-?\d{1,15}(\.\d{1,15})?$/.test(text.trim())
+const isNumber = (text: string) => isNumberText(text.trim())
 
 /** Keys with their bounds, what lies just within and just outside them, what a file names beside, and what lies far off. */
 function numbers({ answers }: Of<'number'>['body'], literals: Literals): string[] {
-  const just = exact('0.000001')
-  const about = (key: Fraction, width: Fraction) => [
-    key.add(width),
-    key.sub(width),
-    key.add(width).add(just),
-    key.sub(width).sub(just),
-    key.add(width).sub(just),
-  ]
+  const about = (key: Fraction, width: Fraction) => {
+    // Little beside the number itself: a millionth says nothing of 1.6e-19, and is lost in 6.02e23.
+    const size = key.abs().valueOf()
+    const just = size > 0 && (size < 0.001 || size >= 1e6) ? key.abs().div(1_000_000_000) : exact('0.000001')
+    return [
+      key.add(width),
+      key.sub(width),
+      key.add(width).add(just),
+      key.sub(width).sub(just),
+      key.add(width).sub(just),
+    ]
+  }
   const named = literals.filter(isNumber).map((text) => exact(text.trim()))
   const own = answers.filter(({ value }) => isNumber(value)).map(({ value, near }) => ({ key: exact(value), near }))
   const widthsOf = ({ key, near }: (typeof own)[number]): Fraction[] => {
@@ -64,7 +64,7 @@ function numbers({ answers }: Of<'number'>['body'], literals: Literals): string[
     ...own.slice(0, 2).flatMap(({ key }) => [key.add(1), key.mul(10), key.neg()]),
     ...named.slice(0, 3).flatMap((key) => named.slice(0, 4).flatMap((width) => about(key, width.abs()))),
   ]
-  return [...new Set(['', '0', ...found.map(decimals), '123456789'])]
+  return [...new Set(['', '0', ...found.map((value) => nearestNumberText(value)), '123456789'])]
 }
 
 const withoutAccents = (text: string) =>

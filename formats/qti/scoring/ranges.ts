@@ -1,4 +1,5 @@
-import { Fraction, decimalText, exact } from '../../../core/kit/exact'
+import { Fraction, exact } from '../../../core/kit/exact'
+import { isNumberText, nearestNumberText, numberTextOf } from '../../../core/kit/number-text'
 import type { Nearness } from '../../../core/question/kinds/number'
 import { childrenOf, textOf, type XmlElement } from '../../xml'
 import type { Declaration } from '../kinds/reading'
@@ -17,21 +18,19 @@ interface Range {
 }
 
 const computed = /^\{=[^{}]{1,210}\}$/
-const plain = /^-?\d{1,15}(\.\d{1,15})?$/
 
 /** A number as a question holds it. @throws NotRead */
 export function decimalOf(text: string): string {
   const tidy = text.trim()
-  if (computed.test(tidy) || plain.test(tidy)) return tidy
-  if (tidy !== '' && Number.isFinite(Number(tidy))) {
-    const written = plainDecimal(exact(Number(tidy)))
-    if (plain.test(written)) return written
-  }
-  throw new NotRead(`“${text.slice(0, 30)}” is not a number.`)
+  if (computed.test(tidy) || (isNumberText(tidy) && !/e/i.test(tidy))) return tidy
+  const written = numberTextOf(tidy)
+  if (written !== null) return written
+  throw new NotRead(
+    /^[+-]?[\d.]+(?:e[+-]?\d+)?$/i.test(tidy)
+      ? `“${text.slice(0, 30)}” has more digits, or a higher power of ten, than numbers here.`
+      : `“${text.slice(0, 30)}” is not a number.`,
+  )
 }
-
-/** At most 12 decimals, without what is nothing. */
-const plainDecimal = (value: Fraction) => decimalText(value, 12).replace(/\.?0+$/, '')
 
 const isOwn = (node: XmlElement, { identifier }: Declaration) =>
   node.name === 'variable' && node.attributes.identifier === identifier
@@ -78,7 +77,7 @@ function equalTo(node: XmlElement, response: Declaration): Accepted {
   if (mode !== 'relative') throw new NotRead(`It compares by “${mode}”.`)
   const shares = [exact(t0).div(100), exact(t1!).div(100)] as const
   if (first && t0 === t1 && !openLow && !openHigh) {
-    const share = plainDecimal(shares[0])
+    const share = nearestNumberText(shares[0])
     if (exact(share).equals(shares[0])) return { value: key, near: { by: 'relative', tolerance: share } }
   }
   if (computed.test(key)) throw new NotRead('A computed key has tolerances that are not said of it here.')
@@ -91,11 +90,8 @@ function equalTo(node: XmlElement, response: Declaration): Accepted {
   return within({ ...ordered, open: first ? openAt(openLow, openHigh) : openAt(openHigh, openLow) }, key, response)
 }
 
-/** A width without end is cut off at 12 decimals, so that its bound lies within the file's own. */
-const inward = (width: Fraction) => {
-  const scale = new Fraction(10).pow(12)!
-  return width.mul(scale).floor().div(scale)
-}
+/** A width without end is cut off, so that its bound lies within the file's own. */
+const inward = (width: Fraction) => nearestNumberText(width, true)
 
 /** Whether a number lies in a range, its bounds among it only where they are closed. */
 function holds({ low, high, open }: Range, value: Fraction): boolean {
@@ -119,15 +115,15 @@ function shownFor(range: Range, whole: boolean): Fraction {
 /** A range as one about a key that lies in it. @throws NotRead for a range that holds nothing */
 function within(range: Range, wanted: string | undefined, { baseType }: Declaration): Accepted {
   const { low, high, open } = range
-  const inside = wanted !== undefined && plain.test(wanted) && holds(range, exact(wanted))
-  const value = inside ? wanted : plainDecimal(shownFor(range, baseType === 'integer'))
+  const inside = wanted !== undefined && isNumberText(wanted) && holds(range, exact(wanted))
+  const value = inside ? wanted : nearestNumberText(shownFor(range, baseType === 'integer'))
   if (!holds(range, exact(value))) throw new NotRead('A range of it holds no number.')
   return {
     value,
     near: {
       by: 'between',
-      below: low && plainDecimal(inward(exact(value).sub(low))),
-      above: high && plainDecimal(inward(high.sub(exact(value)))),
+      below: low && inward(exact(value).sub(low)),
+      above: high && inward(high.sub(exact(value))),
       open,
     },
   }

@@ -1,10 +1,10 @@
 import { exact } from '../../../../core/kit/exact'
+import { nearestNumberText } from '../../../../core/kit/number-text'
 import type { Question } from '../../../../core/question'
 import { element, type XmlElement } from '../../../xml'
 import {
   base,
   declaration,
-  decimal,
   firstOf,
   mappedBy,
   mapping,
@@ -37,10 +37,10 @@ function isNumber({ value, near }: NumberAnswer, identifier: string): XmlElement
     case 'relative': {
       // Below 0 the standard's range would stand on its head.
       if (!isComputed(value) && Number(value) < 0) {
-        const by = decimal(exact(value).abs().mul(exact(near.tolerance)))
+        const by = nearestNumberText(exact(value).abs().mul(exact(near.tolerance)))
         return equal({ toleranceMode: 'absolute', tolerance: `${by} ${by}` })
       }
-      const percent = isComputed(near.tolerance) ? near.tolerance : decimal(exact(near.tolerance).mul(100))
+      const percent = isComputed(near.tolerance) ? near.tolerance : nearestNumberText(exact(near.tolerance).mul(100))
       return equal({ toleranceMode: 'relative', tolerance: `${percent} ${percent}` })
     }
     case 'figures':
@@ -59,7 +59,7 @@ function isNumber({ value, near }: NumberAnswer, identifier: string): XmlElement
       const bound = (by: string, sign: 1 | -1) =>
         isComputed(value)
           ? element(sign > 0 ? 'sum' : 'subtract', {}, base('float', value), base('float', by))
-          : base('float', decimal(exact(value).add(exact(by).mul(sign))))
+          : base('float', nearestNumberText(exact(value).add(exact(by).mul(sign))))
       if (below !== null)
         return element(open === 'below' || open === 'both' ? 'gt' : 'gte', {}, variable(identifier), bound(below, -1))
       if (above !== null)
