@@ -1,4 +1,4 @@
-import type { Nodes, PhrasingContent, RootContent } from 'mdast'
+import type { ListItem, Nodes, PhrasingContent, RootContent } from 'mdast'
 import type {} from 'mdast-util-math'
 import { looksLikeMaths } from '../maths'
 import { escapeHtml } from '../../core/kit/escape'
@@ -94,7 +94,9 @@ export function blockHtml(block: RootContent, reading: Reading): string {
       return `<blockquote>${blocks(block.children, reading)}</blockquote>`
     case 'list': {
       const name = block.ordered ? 'ol' : 'ul'
-      return `<${name}>${block.children.map((entry) => `<li>${blocks(entry.children, reading)}</li>`).join('')}</${name}>`
+      const start = block.ordered && block.start !== null && (block.start ?? 1) !== 1 ? ` start="${block.start}"` : ''
+      const box = ({ checked }: ListItem) => (typeof checked === 'boolean' ? (checked ? '☑ ' : '☐ ') : '')
+      return `<${name}${start}>${block.children.map((entry) => `<li>${box(entry)}${blocks(entry.children, reading)}</li>`).join('')}</${name}>`
     }
     case 'table':
       return `<table><tbody>${block.children.map((row) => `<tr>${row.children.map((cell) => `<td>${inline(cell.children, reading)}</td>`).join('')}</tr>`).join('')}</tbody></table>`

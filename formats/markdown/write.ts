@@ -9,6 +9,7 @@ import { parseHtml } from '../html'
 import { isReadBack } from '../read-back'
 import { unseenIn, type Feature } from '../unseen'
 import { isElement, type XmlElement } from '../xml'
+import { typedAnswer } from '../text-questions/typed'
 import { readMarkdown } from './read'
 
 type Html = XmlElement | string
@@ -155,10 +156,10 @@ function answerOf(question: Question): string | null {
         question.body.options.map(({ html, comment, right }) => entry(html, comment, right)),
       )
     case 'ordering':
-      return list(
+      return `${list(
         true,
         question.body.items.map(({ html, comment }) => entry(html, comment)),
-      )
+      )}\n\n= in this order`
     case 'matching': {
       const target = new Map(question.body.targets.map(({ id, html }) => [id, html]))
       const taken = new Set(question.body.items.map((item) => item.target))
@@ -166,7 +167,7 @@ function answerOf(question: Question): string | null {
         ...question.body.items.map((item) => [item.html, item.target === null ? '' : (target.get(item.target) ?? '')]),
         ...question.body.targets.filter(({ id }) => !taken.has(id)).map(({ html }) => ['', html]),
       ]
-      return written([
+      return `${written([
         {
           type: 'table',
           children: [['', ''], ...cells].map((row) => ({
@@ -174,7 +175,7 @@ function answerOf(question: Question): string | null {
             children: row.map((html) => ({ type: 'tableCell', children: phrasing(parseHtml(html).flatMap(inside)) })),
           })),
         },
-      ])
+      ])}\n\n= in these pairs`
     }
     case 'number': {
       const mark = question.body.style === 'comma' ? ',' : '.'
@@ -187,10 +188,19 @@ function answerOf(question: Question): string | null {
     case 'text':
       return `= ${question.body.answers
         .filter(isFull)
-        .map(({ text }) => text)
+        .map(({ text }) => (isPlainText(text) ? text : `"${text}"`))
         .join(' | ')}`
     default:
       return null
+  }
+}
+/** Whether a text is read as one: not as a number, as true or false, or as the letter of an option. */
+function isPlainText(text: string): boolean {
+  if (/^.?$|^[-−+]?\d/.test(text)) return false
+  try {
+    return typedAnswer(text, () => undefined).kind === 'text'
+  } catch {
+    return false
   }
 }
 const inside = (node: Html): Html[] => (isElement(node) && node.name === 'p' ? node.children : [node])

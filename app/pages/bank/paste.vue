@@ -108,19 +108,22 @@ const readable = computed(() => looked.value.filter((each) => each.question).len
           </ul>
         </div>
         <p class="mt-2 text-small text-soft">
-          Paste out of a word processor as well: a list with the right option in bold or ticked becomes a question.
+          You can paste from a word processor too. Put the right option in bold, tick it, or add a line such as
+          “Answer: B”.
         </p>
         <dl class="mt-3 grid grid-cols-[auto_1fr] gap-x-4 gap-y-0.5 text-small text-soft">
           <dt><code>---</code></dt>
           <dd>parts two questions</dd>
           <dt><code>- [x] ebb</code></dt>
           <dd>an option; ticked ones are right; a quote under it is its comment</dd>
-          <dt><code>1. first</code></dt>
-          <dd>an ordering, in the right order</dd>
-          <dt><code>| a | b |</code></dt>
-          <dd>a table of two columns: a matching</dd>
+          <dt><code>Answer: B</code></dt>
+          <dd>which of the options above is right, when none is ticked</dd>
+          <dt><code>= in this order</code></dt>
+          <dd>after a numbered list: an ordering</dd>
+          <dt><code>= in these pairs</code></dt>
+          <dd>after a table of two columns: a matching</dd>
           <dt><code>= 3.9 ± 0.1 m</code></dt>
-          <dd>a number</dd>
+          <dd>a number; <code>= 5 to 7</code> and <code>= &gt; 5</code> are ranges</dd>
           <dt><code>= ebb | ebb tide</code></dt>
           <dd>a text with its accepted answers</dd>
           <dt><code># Tides</code></dt>

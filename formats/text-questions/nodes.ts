@@ -1,0 +1,95 @@
+import { toHtml } from '../html'
+import { element, isElement, type XmlElement } from '../xml'
+
+/** Markup of a text whose questions are looked for. */
+export type Node = XmlElement | string
+
+export const words = (node: Node): string =>
+  isElement(node) ? (node.name === 'br' ? '\n' : node.children.map(words).join('')) : node
+export const wordsOf = (nodes: readonly Node[]): string => nodes.map(words).join('')
+export const elements = (node: XmlElement): XmlElement[] => node.children.filter(isElement)
+export const isList = (node: Node): node is XmlElement => isElement(node) && (node.name === 'ul' || node.name === 'ol')
+export const isBlank = (node: Node): boolean =>
+  words(node).trim() === '' &&
+  !(
+    isElement(node) &&
+    (node.name === 'img' ||
+      node.attributes['data-latex'] !== undefined ||
+      elements(node).some((each) => each.name !== 'br' && !isBlank(each)))
+  )
+
+const isStrong = (node: Node): boolean => isElement(node) && (node.name === 'strong' || node.name === 'b')
+
+/** Bold as a whole: everything in it that is not blank. */
+export function isBold(nodes: readonly Node[]): boolean {
+  const inner = nodes.filter((node) => !isBlank(node) && !isList(node))
+  return (
+    inner.length > 0 &&
+    inner.every(
+      (node) =>
+        isStrong(node) || (isElement(node) && ['p', 'span', 'em', 'i'].includes(node.name) && isBold(node.children)),
+    )
+  )
+}
+export const unbold = (nodes: readonly Node[]): Node[] =>
+  nodes.flatMap((node): Node[] =>
+    !isElement(node) ? [node] : isStrong(node) ? unbold(node.children) : [{ ...node, children: unbold(node.children) }],
+  )
+
+/** The nodes without what a pattern finds at the beginning of their first words. */
+export function withoutStart(nodes: readonly Node[], start: RegExp): Node[] {
+  const at = nodes.findIndex((node) => words(node).trim() !== '')
+  if (at < 0) return [...nodes]
+  const node = nodes[at]!
+  const without = isElement(node) ? { ...node, children: withoutStart(node.children, start) } : node.replace(start, '')
+  return [...nodes.slice(0, at), without, ...nodes.slice(at + 1)]
+}
+
+/** The nodes without what a pattern finds at the end of their last words. */
+export function withoutEnd(nodes: readonly Node[], end: RegExp): Node[] {
+  const at = nodes.findLastIndex((node) => words(node).trim() !== '')
+  if (at < 0) return [...nodes]
+  const node = nodes[at]!
+  const without = isElement(node) ? { ...node, children: withoutEnd(node.children, end) } : node.replace(end, '')
+  return [...nodes.slice(0, at), without, ...nodes.slice(at + 1)]
+}
+
+const inlineNames = new Set(['strong', 'b', 'em', 'i', 'sub', 'sup', 'a', 'img', 'span', 'br', 'code', 'u', 's'])
+export const isInline = (node: Node): boolean => !isElement(node) || inlineNames.has(node.name)
+
+/** Contents of an entry or a cell: a paragraph that is all there is stands without its marks. */
+export function insideHtml(nodes: readonly Node[]): string {
+  const kept = nodes.filter((node) => !isBlank(node))
+  const [only] = kept
+  return toHtml(kept.length === 1 && only && isElement(only) && only.name === 'p' ? only.children : nodes)
+}
+
+/** One line of a paragraph, and what stood between it and the line before. */
+export interface Line {
+  nodes: Node[]
+  between: Node | null
+}
+
+/** The lines of a paragraph: parted by breaks; in a plain text also by the ends of its lines. */
+export function linesOf(nodes: readonly Node[], plainText: boolean): Line[] {
+  const lines: Line[] = [{ nodes: [], between: null }]
+  const part = (between: Node) => lines.push({ nodes: [], between })
+  for (const node of nodes) {
+    if (isElement(node) && node.name === 'br') part(node)
+    else if (plainText && !isElement(node) && node.includes('\n'))
+      node.split('\n').forEach((text, i) => {
+        if (i) part('\n')
+        if (text) lines.at(-1)!.nodes.push(text)
+      })
+    else lines.at(-1)!.nodes.push(node)
+  }
+  return lines
+}
+
+/** Lines as one paragraph again. */
+export const paragraphOf = (lines: readonly Line[]): XmlElement =>
+  element(
+    'p',
+    {},
+    lines.flatMap(({ nodes, between }, i) => (i && between !== null ? [between, ...nodes] : nodes)),
+  )
