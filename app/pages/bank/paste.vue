@@ -108,8 +108,8 @@ const readable = computed(() => looked.value.filter((each) => each.question).len
           </ul>
         </div>
         <p class="mt-2 text-small text-soft">
-          You can paste from a word processor too. Put the right option in bold, tick it, or add a line such as
-          “Answer: B”.
+          You can paste from a word processor too. Put the right option in bold, tick it, or add a line such as “Answer:
+          B”.
         </p>
         <dl class="mt-3 grid grid-cols-[auto_1fr] gap-x-4 gap-y-0.5 text-small text-soft">
           <dt><code>---</code></dt>
