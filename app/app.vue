@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { stage } from '~/documents/stage'
+import { sessionEnd } from '~/client/session-end'
 
 /** In the frame of a rehearsal pages look again when its time is another. */
 const turn = ref(0)
@@ -28,4 +29,5 @@ const pageKey = computed(() => (stage ? `${router.currentRoute.value.fullPath} $
     >To the content</a
   >
   <NuxtLayout><NuxtPage :page-key="pageKey" /></NuxtLayout>
+  <LazySignInAgain v-if="sessionEnd && !stage" />
 </template>

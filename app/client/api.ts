@@ -1,5 +1,6 @@
 import { FetchError } from 'ofetch'
 import { stage } from '~/documents/stage'
+import { pageOwner, untilSignedIn, type SessionEnd } from './session-end'
 
 /** What the server says is wrong (problem details), as an error whose message is a sentence for people. */
 export class ApiProblem extends Error {
@@ -39,13 +40,19 @@ const pauses = [1000, 2000, 4000]
 
 /**
  * Asks the server. Where it says that it cannot answer at the moment, what only reads is asked again by itself; what
- * writes is for its document, or for who pressed the button, to send again.
+ * writes is for its document, or for who pressed the button, to send again. Where the session of the page has ended it
+ * waits until its person has signed in again: nothing that was typed is lost.
  * @throws ApiProblem
  */
 export async function api<T>(path: string, options: Asking = {}, again = pauses): Promise<T> {
   try {
     return await ask<T>(path, options)
   } catch (error) {
+    const end = sessionEndOf(error, path)
+    if (end) {
+      if (!(await untilSignedIn(end))) throw error
+      return api<T>(path, options, again)
+    }
     const [pause, ...later] = again
     const reads = (options.method ?? 'GET') === 'GET'
     if (pause === undefined || !reads || !(error instanceof ApiProblem) || error.status !== 503) throw error
@@ -55,7 +62,21 @@ export async function api<T>(path: string, options: Asking = {}, again = pauses)
   }
 }
 
+/** Why a request has to wait for its person; null for one that need not, or that its page waits with by itself (a paper). */
+function sessionEndOf(error: unknown, path: string): SessionEnd | null {
+  if (!(error instanceof ApiProblem) || error.status !== 401 || stage || pageOwner() === null) return null
+  if (path.startsWith('session') || path.startsWith('sittings/')) return null
+  if (error.code === 'other-person') return { why: 'other', name: String(error.more.name ?? 'Somebody else') }
+  return error.code === 'signed-out' ? { why: 'ended' } : null
+}
+
 const offline = () => new ApiProblem(0, 'offline', 'The server cannot be reached. Check your connection.')
+
+/** Says whose page asks: a request of a page that is no longer its person's is not carried out. */
+export function ownHeaders(): Record<string, string> {
+  const owner = pageOwner()
+  return owner === null ? {} : { 'thistle-person': owner }
+}
 
 /** What the server says is wrong. */
 function problemOf(status: number, told: unknown): ApiProblem {
@@ -74,6 +95,7 @@ async function ask<T>(path: string, options: Asking): Promise<T> {
     return (await $fetch<unknown>(`/api/${path}`, {
       retry: 0,
       timeout: 20_000,
+      headers: ownHeaders(),
       ...options,
       body: options.body as BodyInit | undefined,
     })) as T

@@ -1,4 +1,5 @@
 import { sessionRoutes } from '~/client/session'
+import { setPageOwner } from '~/client/session-end'
 import type { Reply } from '~/client/route'
 
 type Session = Reply<typeof sessionRoutes.current>
@@ -12,6 +13,7 @@ export const useSession = defineStore('session', () => {
 
   function take(session: Session) {
     person.value = session.person
+    setPageOwner(session.person?.id ?? null)
     school.value = session.school
     zone.value = session.zone
     asked.value = true
@@ -28,6 +30,22 @@ export const useSession = defineStore('session', () => {
     async load() {
       if (!asked.value) take(await sessionRoutes.current())
     },
+    /**
+     * Signs in again over a page, as the person whose it is.
+     * @returns whether it was they who signed in; somebody else starts anew
+     */
+    async signInAgain(email: string, password: string): Promise<boolean> {
+      const before = person.value?.id
+      const session = await sessionRoutes.signIn({ body: { email, password } })
+      if (session.person?.id !== before) return false
+      take(session)
+      return true
+    },
+    /** Whether the person whose page this is has signed in again elsewhere in this browser. */
+    async isBack(): Promise<boolean> {
+      const session = await sessionRoutes.current()
+      return session.person !== null && session.person.id === person.value?.id
+    },
     async signIn(email: string, password: string) {
       take(await sessionRoutes.signIn({ body: { email, password } }))
     },
@@ -37,6 +55,7 @@ export const useSession = defineStore('session', () => {
     async signOut() {
       await sessionRoutes.signOut()
       person.value = null
+      setPageOwner(null)
     },
   }
 })

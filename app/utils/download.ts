@@ -1,8 +1,10 @@
+import { ownHeaders } from '~/client/api'
+
 /** Fetches a file that a request makes, and hands it to the browser to keep. @throws Error with a sentence */
 export async function downloadFile(path: string, body: object): Promise<void> {
   const reply = await fetch(`/api/${path}`, {
     method: 'POST',
-    headers: { 'content-type': 'application/json' },
+    headers: { 'content-type': 'application/json', ...ownHeaders() },
     body: JSON.stringify(body),
   })
   if (!reply.ok)

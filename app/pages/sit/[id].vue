@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { onKeyStroke, useEventListener } from '@vueuse/core'
+import { untilSignedIn } from '~/client/session-end'
 import { clockTime } from '~~/core/kit/phrases'
 import type { SheetEntry, SheetQuestion } from '~~/core/paper/schema'
 import { lowestPage } from '~~/core/paper/turning'
@@ -21,6 +22,9 @@ useHead({
   htmlAttrs: { class: () => (sitting.opened?.largerType ? 'larger-type' : '') },
 })
 
+async function signInHere() {
+  if (await untilSignedIn({ why: 'ended' })) await sitting.ask()
+}
 async function open() {
   problem.value = ''
   try {
@@ -421,8 +425,9 @@ async function timeIsUp() {
         <button class="btn" @click="open">Take it back to this device</button>
       </p>
       <p v-if="sitting.signedOut" role="alert" class="note-look px-5">
-        You have been signed out. Go on writing; what you write is sent when you have
-        <a class="link" href="/sign-in" target="_blank">signed in again in another tab</a>.
+        You have been signed out. Go on writing: your answers are kept on this device and sent when you have signed in
+        again.
+        <button class="btn ml-2" @click="signInHere">Sign in again…</button>
       </p>
       <p v-if="sitting.setAside" role="status" class="note-look px-5">
         What was written here after another device took over was set aside for your teacher; the paper shows what

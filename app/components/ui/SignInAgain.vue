@@ -1,0 +1,88 @@
+<script setup lang="ts">
+import { useEventListener } from '@vueuse/core'
+import { pageLeft, sessionEnd, signedInAgain } from '~/client/session-end'
+
+/**
+ * A sheet over a page whose session has ended, or whose browser somebody else has signed in with. The page beneath stays as
+ * it is; what it asked of the server is asked again afterwards. It is a dialog of the browser's own, which stands above any
+ * other that is open.
+ */
+const session = useSession()
+const sheet = useTemplateRef('sheet')
+const password = ref('')
+const { problem, busy, act } = useAct()
+const other = computed(() => (sessionEnd.value?.why === 'other' ? sessionEnd.value.name : null))
+const email = computed(() => session.person?.email ?? '')
+
+onMounted(() => sheet.value?.showModal())
+
+async function enter() {
+  const isOwn = await act(() => session.signInAgain(email.value, password.value))
+  password.value = ''
+  if (isOwn) signedInAgain()
+  else if (isOwn === false) startAnew()
+}
+/** Whoever is signed in now starts at their own first page. */
+function startAnew() {
+  pageLeft()
+  window.location.assign('/')
+}
+/** Somebody may have signed in again in another tab. */
+async function look() {
+  if (document.hidden || busy.value) return
+  if (await session.isBack().catch(() => false)) signedInAgain()
+}
+useEventListener(window, 'focus', () => void look())
+useEventListener(document, 'visibilitychange', () => void look())
+</script>
+
+<template>
+  <Teleport to="body">
+    <dialog
+      ref="sheet"
+      aria-labelledby="sign-in-again"
+      class="m-auto w-full max-w-lg bg-sheet p-6 text-ink shadow-lg backdrop:bg-black/40"
+      @cancel.prevent
+    >
+      <h2 id="sign-in-again" class="border-b border-ink pb-2 font-serif text-xl font-semibold">
+        {{ other === null ? 'Sign in again' : 'Somebody else has signed in' }}
+      </h2>
+      <p v-if="other === null" class="mt-4">
+        You have been signed out. Everything on this page is still here, and is saved as soon as you sign in again.
+      </p>
+      <p v-else class="mt-4">
+        <bdi>{{ other }}</bdi> has signed in with this browser. This page belongs to
+        <bdi>{{ session.person?.name }}</bdi>
+        and has stopped: nothing is saved in another person’s name.
+      </p>
+      <form v-if="email" class="mt-4 space-y-4" @submit.prevent="enter">
+        <input
+          type="email"
+          class="sr-only"
+          autocomplete="username"
+          :value="email"
+          readonly
+          tabindex="-1"
+          aria-hidden="true"
+        />
+        <LabelledField :label="`Password of ${session.person?.name} (${email})`"
+          ><input v-model="password" class="field" type="password" autocomplete="current-password" required autofocus
+        /></LabelledField>
+        <ProblemNote :words="problem" />
+        <div class="flex flex-wrap gap-3">
+          <button class="btn btn-main" :disabled="busy">Sign in and go on</button>
+          <button type="button" class="btn" @click="startAnew">
+            {{ other === null ? 'Leave this page' : `Go on as ${other}` }}
+          </button>
+        </div>
+        <p class="text-note text-soft">
+          If you leave this page, changes that are not saved yet stay on this device only.
+        </p>
+      </form>
+      <div v-else class="mt-4 space-y-4">
+        <p>You signed in without a password. Open the link you came by in another tab, then come back here.</p>
+        <button class="btn" @click="startAnew">Leave this page</button>
+      </div>
+    </dialog>
+  </Teleport>
+</template>
