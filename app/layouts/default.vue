@@ -46,9 +46,9 @@ async function leave() {
 <template>
   <div class="flex min-h-dvh flex-col">
     <header class="bg-bar text-bar-ink print:hidden">
-      <div class="flex min-h-11 flex-wrap items-center gap-x-6 gap-y-1 px-5 py-1">
+      <div class="flex min-h-11 flex-wrap items-center gap-x-6 gap-y-1 px-5 py-1 max-sm:gap-x-4">
         <NuxtLink to="/" class="font-serif text-lg font-semibold">Thistle</NuxtLink>
-        <nav aria-label="Areas" class="flex flex-wrap gap-x-5">
+        <nav aria-label="Areas" class="flex flex-wrap gap-x-5 max-sm:order-last max-sm:w-full max-sm:gap-x-4">
           <NuxtLink
             v-for="area in areas"
             :key="area.to"
@@ -62,8 +62,8 @@ async function leave() {
           >
         </nav>
         <LazyFindOrDo v-if="session.person && !stage" />
-        <div class="ml-auto flex flex-wrap items-center gap-x-5 text-label">
-          <span :title="`The school’s time (${session.zone})`">{{ clock }}</span>
+        <div class="ml-auto flex flex-wrap items-center gap-x-5 text-label max-sm:gap-x-3">
+          <span class="max-sm:hidden" :title="`The school’s time (${session.zone})`">{{ clock }}</span>
           <NuxtLink to="/me" class="underline decoration-transparent underline-offset-2 hover:decoration-current">{{
             session.person?.name
           }}</NuxtLink>

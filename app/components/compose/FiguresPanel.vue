@@ -112,12 +112,12 @@ const pools = computed(() => store.quiz?.content.sections.some(({ rows }) => row
               <span class="text-soft">of {{ figures.questions }}</span></span
             ></span
           >
-          <span class="relative mt-0.5 block h-1.5 rounded bg-rule" aria-hidden="true">
+          <span class="drawn-span relative mt-0.5 block h-1.5 rounded bg-rule" aria-hidden="true">
             <span
-              class="absolute inset-y-0 left-0 rounded bg-petrol-mid"
+              class="drawn-rest absolute inset-y-0 left-0 rounded bg-petrol-mid"
               :style="{ width: `${(100 * each.atMost) / figures.questions}%` }"
             /><span
-              class="absolute inset-y-0 left-0 rounded bg-petrol"
+              class="drawn absolute inset-y-0 left-0 rounded bg-petrol"
               :style="{ width: `${(100 * each.atLeast) / figures.questions}%` }"
             />
           </span>

@@ -40,15 +40,9 @@ const look: Partial<Record<RegisterQuiz['state'], string>> = {
     tabindex="0"
     class="overflow-x-auto rounded border border-rule bg-sheet px-3.5 py-2 text-note"
   >
-    <div class="relative min-w-150">
+    <div class="relative sm:min-w-150">
       <div class="relative h-5 border-b border-rule">
-        <span
-          v-for="tick in scale.ticks"
-          :key="tick.at"
-          class="absolute -translate-x-1/2 whitespace-nowrap text-soft"
-          :style="{ left: `${tick.at * room}%` }"
-          >{{ tick.label }}</span
-        >
+        <DayTicks :ticks="scale.ticks" :room="room" />
       </div>
       <span
         class="pointer-events-none absolute inset-y-0 border-l-2 border-bloom"

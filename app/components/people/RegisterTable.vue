@@ -83,9 +83,9 @@ function about(student: RegisterStudent): string {
 </script>
 
 <template>
-  <div class="overflow-x-auto" tabindex="0" role="region" aria-label="Register">
-    <div role="table" aria-label="Students" class="min-w-160 sm:min-w-0">
-      <div role="row" class="grid gap-x-3 border-b border-ink py-1.5 text-label text-soft" :style="layout">
+  <div class="relative overflow-x-auto" tabindex="0" role="region" aria-label="Register">
+    <div role="table" aria-label="Students" class="listed">
+      <div role="row" class="listed-head grid gap-x-3 border-b border-ink py-1.5 text-label text-soft" :style="layout">
         <span v-if="may" role="columnheader"
           ><input type="checkbox" class="accent-bloom" aria-label="All" :checked="all" @change="toggleAll"
         /></span>
@@ -110,7 +110,7 @@ function about(student: RegisterStudent): string {
         :class="chosen.has(student.id) && 'bg-bloom-tint'"
         :style="layout"
       >
-        <span v-if="may" role="cell"
+        <span v-if="may" role="cell" class="max-sm:float-right"
           ><input
             type="checkbox"
             class="accent-bloom"
@@ -128,17 +128,23 @@ function about(student: RegisterStudent): string {
             >{{ student.name }}</a><span v-else class="mr-1.5 font-semibold">{{ student.name }}</span
           ><span class="text-small text-soft">{{ about(student) }}</span>
         </span>
-        <span role="cell" class="min-w-0">
+        <span role="cell" class="min-w-0" :data-empty="!differs(student).length">
           <span v-for="(each, i) in differs(student)" :key="i" class="block leading-snug">
             <span class="mr-1.5 text-petrol">{{ each.words }}</span><span class="text-small text-soft">{{
               each.why
             }}</span>
           </span>
         </span>
-        <span role="cell" class="min-w-0" :class="!student.now && 'text-soft'">{{
+        <span role="cell" class="min-w-0" :class="!student.now && 'text-soft'" data-name="Now">{{
           nowWords(student) || 'nothing'
         }}</span>
-        <span v-for="quiz in columns" :key="quiz.id" role="cell" class="text-right tabular-nums">
+        <span
+          v-for="quiz in columns"
+          :key="quiz.id"
+          role="cell"
+          class="text-right tabular-nums"
+          :data-name="quiz.title"
+        >
           <span v-if="student.marks[quiz.id]?.passed === false" class="text-red" title="not passed"
             ><span aria-hidden="true">▾ </span>{{ student.marks[quiz.id]!.percent
             }}<span class="sr-only"> not passed</span></span

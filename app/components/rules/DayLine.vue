@@ -165,13 +165,7 @@ function spanWords(lane: ReleaseLane, span: ReleaseLane['spans'][number]): strin
             @keydown="keyOnLine"
             class="absolute inset-0"
           />
-          <span
-            v-for="tick in scale.ticks"
-            :key="tick.at"
-            class="absolute -translate-x-1/2 whitespace-nowrap text-soft"
-            :style="{ left: `${tick.at * room}%` }"
-            >{{ tick.label }}</span
-          >
+          <DayTicks :ticks="scale.ticks" :room="room" />
         </div>
       </div>
       <div class="relative" @pointermove="point" @pointerdown="point">
@@ -212,19 +206,19 @@ function spanWords(lane: ReleaseLane, span: ReleaseLane['spans'][number]): strin
               <template v-for="span in lane.spans" :key="span.window">
                 <span
                   v-if="inSight(span.opens, span.closes)"
-                  class="absolute inset-y-0 rounded-l bg-petrol"
+                  class="drawn absolute inset-y-0 rounded-l bg-petrol"
                   :style="{ left: left(span.opens), width: width(span.opens, span.closes) }"
                   ><span class="sr-only"
                     >from {{ when(span.opens) }} {{ span.closes ? `to ${when(span.closes)}` : 'without an end' }}</span
                   ><span
-                    class="block overflow-hidden whitespace-nowrap px-1.5 text-caption font-semibold leading-4 text-petrol-ink"
+                    class="drawn block overflow-hidden whitespace-nowrap px-1.5 text-caption font-semibold leading-4 text-petrol-ink"
                     aria-hidden="true"
                     >{{ hours(span) }}</span
                   ></span
                 >
                 <span
                   v-if="span.closes && span.reach && span.reach > span.closes && inSight(span.closes, span.reach)"
-                  class="hatched absolute inset-y-0 rounded-r"
+                  class="hatched drawn-rest absolute inset-y-0 rounded-r"
                   :style="{ left: left(span.closes), width: width(span.closes, span.reach) }"
                   :title="`A clock may run until ${when(span.reach)}`"
                   ><span class="sr-only">a running clock may reach {{ when(span.reach) }}</span></span
@@ -271,8 +265,10 @@ function spanWords(lane: ReleaseLane, span: ReleaseLane['spans'][number]): strin
               <template v-for="(span, index) in lane.spans" :key="index">
                 <span
                   v-if="span.from && inSight(span.from, lane.spans[index + 1]?.from ?? null)"
-                  class="absolute inset-y-0 overflow-hidden whitespace-nowrap border-l-4 pl-1.5 font-semibold leading-5"
-                  :class="span.leak ? 'border-red bg-red-tint text-red' : 'border-petrol bg-petrol-tint text-petrol'"
+                  class="drawn-span absolute inset-y-0 overflow-hidden whitespace-nowrap border-l-4 pl-1.5 font-semibold leading-5"
+                  :class="
+                    span.leak ? 'is-leak border-red bg-red-tint text-red' : 'border-petrol bg-petrol-tint text-petrol'
+                  "
                   :style="{ left: left(span.from), width: width(span.from, lane.spans[index + 1]?.from ?? null) }"
                   :title="`${span.groups.join(', ')}: ${when(span.from)}`"
                   >{{ spanWords(lane, span) }}</span

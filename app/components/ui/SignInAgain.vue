@@ -41,7 +41,7 @@ useEventListener(document, 'visibilitychange', () => void look())
     <dialog
       ref="sheet"
       aria-labelledby="sign-in-again"
-      class="m-auto w-full max-w-lg bg-sheet p-6 text-ink shadow-lg backdrop:bg-black/40"
+      class="m-auto w-full max-w-[min(32rem,calc(100vw-2rem))] border border-ink bg-sheet p-6 text-ink shadow-lg backdrop:bg-black/40"
       @cancel.prevent
     >
       <h2 id="sign-in-again" class="border-b border-ink pb-2 font-serif text-xl font-semibold">

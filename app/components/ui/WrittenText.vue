@@ -19,5 +19,5 @@ watch(
 
 <template>
   <!-- eslint-disable-next-line vue/no-v-html -- cleaned above -->
-  <div ref="root" class="written" :lang="language" v-html="clean" />
+  <div ref="root" dir="auto" class="written" :lang="language" v-html="clean" />
 </template>

@@ -93,9 +93,15 @@ async function become(to: 'withdrawn' | 'published', words: string) {
       <ProblemNote :words="problem"><button class="link" @click="load">Try again</button></ProblemNote>
     </div>
     <template v-if="store.quiz && store.view?.id === id">
-      <div class="border-b border-rule px-5 pt-3">
-        <div class="flex flex-wrap items-center gap-x-4 gap-y-2">
-          <h1 class="min-w-0 text-2xl [overflow-wrap:anywhere]">{{ store.quiz.content.title }}</h1>
+      <div class="border-b border-rule px-5 pt-3 max-sm:pt-1.5">
+        <div class="flex flex-wrap items-center gap-x-4 gap-y-2 max-sm:gap-y-1">
+          <h1
+            dir="auto"
+            class="min-w-0 text-2xl [overflow-wrap:anywhere] max-sm:line-clamp-1 max-sm:text-xl"
+            :title="store.quiz.content.title"
+          >
+            {{ store.quiz.content.title }}
+          </h1>
           <span v-if="state" class="state"
             >{{ stateLabels[state]
             }}<template v-if="store.view.edition && store.view.edition > 1">
@@ -109,7 +115,9 @@ async function become(to: 'withdrawn' | 'published', words: string) {
             >{{ saved
             }}<template v-if="others.length">{{ saved ? ' · ' : '' }}also here: {{ others.join(', ') }}</template></span
           >
-          <div class="ml-auto flex flex-wrap gap-2 print:hidden">
+          <div
+            class="ml-auto flex flex-wrap gap-2 max-sm:ml-0 max-sm:max-w-full max-sm:flex-nowrap max-sm:overflow-x-auto max-sm:p-0.5 max-sm:[&_*]:whitespace-nowrap print:hidden"
+          >
             <button class="btn" :disabled="!store.undos.length" title="Ctrl Z" @click="store.undo()">Undo</button>
             <button class="btn" :disabled="!store.redos.length" title="Ctrl Shift Z" @click="store.redo()">Redo</button>
             <button class="btn" @click="history = true">History</button>
@@ -141,7 +149,7 @@ async function become(to: 'withdrawn' | 'published', words: string) {
             </button>
           </div>
         </div>
-        <nav aria-label="Work on this quiz" class="mt-2 flex gap-6 print:hidden">
+        <nav aria-label="Work on this quiz" class="mt-2 flex gap-6 max-sm:mt-1 print:hidden">
           <NuxtLink
             v-for="step in steps"
             :key="step.path"

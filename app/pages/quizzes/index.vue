@@ -123,7 +123,7 @@ async function create() {
       ><template v-else>Give a new one a title, and start it.</template></EmptyNote
     >
     <div v-else class="relative mt-6 overflow-x-auto" tabindex="0" role="region" aria-label="Quizzes">
-      <table class="w-full min-w-160 text-left">
+      <table class="listed w-full text-left sm:min-w-160">
         <thead>
           <tr class="border-b border-ink text-small text-soft">
             <th class="py-1.5 font-semibold">Quiz</th>
@@ -157,10 +157,14 @@ async function create() {
                 >to look at</span
               >
             </td>
-            <td class="py-3 pr-4 text-label">{{ quiz.may === 'write' ? times(quiz) : '–' }}</td>
-            <td class="py-3 pr-4 text-label">{{ quiz.meant.join(', ') || '–' }}</td>
-            <td class="py-3 text-right">{{ quiz.sitting || '–' }}</td>
-            <td class="py-3 text-right">{{ quiz.handedIn || '–' }}</td>
+            <td class="py-3 pr-4 text-label" data-name="Window">{{ quiz.may === 'write' ? times(quiz) : '–' }}</td>
+            <td class="py-3 pr-4 text-label" data-name="Classes" :data-empty="!quiz.meant.length">
+              {{ quiz.meant.join(', ') || '–' }}
+            </td>
+            <td class="py-3 text-right" data-name="Sitting" :data-empty="!quiz.sitting">{{ quiz.sitting || '–' }}</td>
+            <td class="py-3 text-right" data-name="Handed in" :data-empty="!quiz.handedIn">
+              {{ quiz.handedIn || '–' }}
+            </td>
             <td class="space-x-3 whitespace-nowrap py-3 pl-4 text-right">
               <button class="link min-h-6 text-label" :aria-label="`Look into ${quiz.title}`" @click="lookAt(quiz.id)">
                 look

@@ -133,8 +133,8 @@ async function closeNow() {
           </div>
         </div>
         <SurveyFigures v-if="table.survey" class="mb-8 mt-2" :quiz="id" />
-        <div class="overflow-x-auto" tabindex="0" role="region" aria-label="Marks">
-          <table class="w-full min-w-180 text-left">
+        <div class="relative overflow-x-auto" tabindex="0" role="region" aria-label="Marks">
+          <table class="listed w-full text-left sm:min-w-180">
             <thead>
               <tr class="border-b border-ink text-small text-soft">
                 <th class="py-1.5 font-semibold" :aria-sort="sort === 'name' ? 'ascending' : undefined">
@@ -214,7 +214,7 @@ async function closeNow() {
                       ></template
                     >
                   </td>
-                  <td v-if="!table.survey" class="py-2 text-right">
+                  <td v-if="!table.survey" class="py-2 text-right" data-name="Score">
                     {{ attempt.score ?? '–'
                     }}<span v-if="attempt.possible" class="text-soft"> of {{ attempt.possible }}</span>
                   </td>
@@ -223,7 +223,11 @@ async function closeNow() {
                   {{ store.view?.state === 'closed' || store.view?.state === 'filed' ? 'not sat' : 'not sat yet' }}
                 </td>
                 <template v-if="index === 0 && hasGrades">
-                  <td :rowspan="Math.max(1, student.attempts.length)" class="py-2 pl-6 text-right font-semibold">
+                  <td
+                    :rowspan="Math.max(1, student.attempts.length)"
+                    class="py-2 pl-6 text-right font-semibold"
+                    data-name="Grade"
+                  >
                     {{ student.undecided ? 'undecided' : student.percent === null ? '–' : `${student.percent} %` }}
                     <span
                       v-if="student.text && student.text !== `${student.percent} %`"
