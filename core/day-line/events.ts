@@ -23,7 +23,7 @@ export function eventsOf(line: DayLine): DayEvent[] {
         ...span.marks.flatMap((mark) => event(mark.sort, mark.at, mark.words)),
         ...event('closes', span.closes, 'the window closes'),
         ...(span.closes !== null && span.reach !== null && span.reach > span.closes
-          ? event('reach', span.reach, 'the last clock may run until now')
+          ? event('reach', span.reach, 'the last running clock ends here')
           : []),
       ]
     }),
