@@ -55,24 +55,59 @@ for (const type of ['xlsx', 'ods'] as const) {
     expect(() => sheetTable(file(sheet([]), type))).toThrow('The first sheet of this file is empty.')
   })
 
-  it(`${type}: numbers come as they are kept, a formula as its last result, an error as nothing`, () => {
-    const cells = sheet([['kind', 'question', 'right', 'tolerance', 'points', 'tags']])
+  it(`${type}: cells are read as they are shown, a formula as its last result`, () => {
+    const cells = sheet([['kind', 'question', 'right', 'tolerance', 'points', 'tags', 'source', 'comment', 'folder']])
     const put = (at: string, cell: CellObject) => (cells[at] = cell)
     put('A2', { t: 's', v: 'number' })
-    put('B2', { t: 's', v: 'Half of 2.5?' })
-    put('C2', { t: 'n', v: 1.25, z: '0' })
-    put('D2', { t: 'n', v: 0.5, f: '1/2' })
-    put('E2', { t: 'e', v: 0x07 })
+    put('B2', { t: 's', v: 'Half of 6.2?' })
+    put('C2', { t: 'n', v: 3.1, z: '0.00' })
+    put('D2', { t: 'n', v: 0.02, z: '0%' })
+    put('E2', { t: 'n', v: 0.5, f: '1/2' })
     put('F2', { t: 'b', v: true })
-    cells['!ref'] = 'A1:F2'
+    put('G2', { t: 'n', v: 1852, z: '#,##0' })
+    put('H2', { t: 'n', v: 0.5, z: '# ?/?' })
+    put('I2', { t: 'n', v: 1 / 3 })
+    cells['!ref'] = 'A1:I2'
     expect(sheetTable(file(cells, type)).rows[0]!.cells).toMatchObject({
-      right: '1.25',
-      tolerance: '0.5',
-      points: '',
+      right: '3.10',
+      tolerance: '2%',
+      points: '0.5',
       tags: 'true',
+      source: '1852',
+      comment: '1/2',
+      folder: '0.3333333333333333',
     })
   })
+
+  it(`${type}: further sheets are told`, () => {
+    const book = utils.book_new()
+    utils.book_append_sheet(book, sheet([head, ['choice', 'One?', 'Yes', 'No', 'a']]), 'Questions')
+    utils.book_append_sheet(book, sheet([['more']]), 'Spring term')
+    const bytes = new Uint8Array(write(book, { type: 'array', bookType: type }) as ArrayBuffer)
+    expect(sheetTable(bytes).rows[0]!.notes).toEqual([
+      'The file has further sheets (“Spring term”). Only the first is read.',
+    ])
+  })
 }
+
+// What an ODS says of an error is its formula, which is not read.
+it('xlsx: an error in a cell is told there, and its row is not read', () => {
+  const cells = sheet([head, ['choice', 'One?', 'Yes', 'No', 'a'], ['choice', 'Two?', 'Yes', 'No', 'b']])
+  cells.E2 = { t: 'e', v: 0x07 } as CellObject
+  const { items } = readSheet(file(cells))
+  expect(items[0]!.problem).toMatch(/^Cell E2 shows .+\. Correct it in the spreadsheet/)
+  expect(items[1]!.question).not.toBe(null)
+})
+
+it('xlsx: dates and times are words as they are shown, hidden rows are told', () => {
+  const cells = sheet([head, ['text', 'When?', '', '', 'x'], ['text', 'At what time?', '', '', 'x']])
+  cells.E2 = { t: 'n', v: 43000, z: 'yyyy-mm-dd' } as CellObject
+  cells.E3 = { t: 'n', v: 0.4375, z: 'h:mm' } as CellObject
+  cells['!rows'] = [{}, {}, { hidden: true }]
+  const { rows } = sheetTable(file(cells))
+  expect(rows.map((row) => row.cells.right)).toEqual(['2017-09-22', '10:30'])
+  expect(rows.map((row) => row.notes)).toEqual([[], ['Row 3 is hidden in the spreadsheet. It is read all the same.']])
+})
 
 it('a sheet that says it goes on for 300 million cells costs no more than what stands in it', () => {
   const cells = sheet([head, ['choice', 'One?', 'Yes', 'No', 'a']])

@@ -1,4 +1,4 @@
-import { read, utils, type CellObject, type DenseWorkSheet } from '@e965/xlsx'
+import { read, SSF, utils, type CellObject, type DenseWorkSheet } from '@e965/xlsx'
 import { UnreadableFile, type Bundle } from '../bundle'
 import type { Column, Row, Table } from '../table/columns'
 import { questionsIn } from '../table/read'
@@ -7,28 +7,57 @@ import { withEscapes } from './escapes'
 
 const mostRows = 20_100
 
-/** What stands in a cell: a number as it is kept, whatever it looks like; a formula's last result. */
-const textOf = (cell: CellObject | undefined): string =>
-  cell?.v === undefined || cell.t === 'e' || cell.v instanceof Date ? '' : String(cell.v)
+/** A number as it is shown: "3.10", "2%", "1/2", "2030-05-14". What parts thousands is left out; a number without a format is whole. */
+function shownNumber(cell: CellObject & { v?: number }): string {
+  const format = String(cell.z ?? 'General')
+  if (/^general$/i.test(format)) return String(cell.v)
+  const plain = String(cell.v)
+  const shown = (cell.w !== undefined && cell.w !== plain ? cell.w : SSF.format(format, cell.v)).trim()
+  return /^-?\d{1,3}(?:,\d{3})+(?:\.\d+)?$/.test(shown) ? shown.replaceAll(',', '') : shown || plain
+}
+
+/** What a cell shows: a formula’s last result; an error as nothing, which is told beside it. */
+function textOf(cell: CellObject | undefined): string {
+  if (cell?.v === undefined || cell.t === 'e') return ''
+  if (cell.t === 'n') return shownNumber(cell as CellObject & { v: number })
+  return cell.v instanceof Date ? (cell.w ?? '') : String(cell.v)
+}
+
+/** What of a file is not read, and what of it is not seen in a spreadsheet program. */
+interface Beside {
+  /** Names of further sheets that hold something. */
+  sheets: string[]
+  /** Rows that are hidden, from 0. */
+  hidden: ReadonlySet<number>
+}
 
 /** The first sheet of a spreadsheet (Office Open XML, OpenDocument) as a table. @throws UnreadableFile */
 export function sheetTable(bytes: Uint8Array): Table {
-  const lines = cellsOf(stored(withEscapes(unzip(bytes))))
+  const { lines, sheets, hidden } = cellsOf(stored(withEscapes(unzip(bytes))))
   const top = lines.findIndex((cells) => cells?.some((cell) => textOf(cell).trim() !== ''))
   if (top < 0) throw new UnreadableFile('The first sheet of this file is empty.')
   const header = Array.from(lines[top]!, (cell) => textOf(cell).trim().toLowerCase())
   const rows = lines.slice(top + 1).flatMap((cells, i): Table['rows'] => {
     const texts = Array.from(cells ?? [], textOf)
-    if (texts.every((text) => text.trim() === '')) return []
+    const failed = Array.from(cells ?? []).findIndex((cell, k) => cell?.t === 'e' && header[k])
+    if (failed < 0 && texts.every((text) => text.trim() === '')) return []
     const at = top + i + 2
+    const failure = failed < 0 ? '' : (cells![failed]!.w ?? 'an error')
     const over = texts.findIndex((text, k) => text.trim() !== '' && !header[k])
     return [
       {
         place: `row ${at}`,
         cells: Object.fromEntries(header.map((name, k) => [name, texts[k] ?? ''])) as Row,
-        problem: null,
-        notes:
-          over < 0 ? [] : [`Cell ${utils.encode_col(over)}${at} stands under no name of a column; it is left out.`],
+        problem:
+          failed < 0
+            ? null
+            : `Cell ${utils.encode_col(failed)}${at} shows ${failure}. Correct it in the spreadsheet, and import the file again.`,
+        notes: [
+          ...(over < 0
+            ? []
+            : [`Cell ${utils.encode_col(over)}${at} stands under no name of a column; it is left out.`]),
+          ...(hidden.has(at - 1) ? [`Row ${at} is hidden in the spreadsheet. It is read all the same.`] : []),
+        ],
         named: (column: Column) => {
           const k = header.indexOf(column)
           return k < 0 ? `Row ${at}, ${column}` : `Cell ${utils.encode_col(k)}${at}`
@@ -36,12 +65,17 @@ export function sheetTable(bytes: Uint8Array): Table {
       },
     ]
   })
+  if (sheets.length)
+    rows[0]?.notes.push(
+      `The file has further sheets (${sheets.map((name) => `“${name}”`).join(', ')}). Only the first is read.`,
+    )
   return { header, rows, decimals: 'point' }
 }
 
 /** Cells by row and column; what is empty is not there, so that a blank sheet of any extent stays small. */
-function cellsOf(bytes: Uint8Array): (CellObject[] | undefined)[] {
+function cellsOf(bytes: Uint8Array): Beside & { lines: (CellObject[] | undefined)[] } {
   let sheet: DenseWorkSheet | undefined
+  let sheets: string[] = []
   try {
     const book = read(bytes, {
       type: 'array',
@@ -49,8 +83,11 @@ function cellsOf(bytes: Uint8Array): (CellObject[] | undefined)[] {
       sheetRows: mostRows,
       cellFormula: false,
       cellHTML: false,
-      cellText: false,
+      cellNF: true,
+      // Says which rows are hidden.
+      cellStyles: true,
     })
+    sheets = book.SheetNames.slice(1).filter((name) => book.Sheets[name]?.['!ref'] !== undefined)
     sheet = book.Sheets[book.SheetNames[0] ?? ''] as DenseWorkSheet | undefined
   } catch {
     throw new UnreadableFile(
@@ -64,7 +101,9 @@ function cellsOf(bytes: Uint8Array): (CellObject[] | undefined)[] {
     throw new UnreadableFile(
       `The first sheet goes down to row ${last}; 20,100 are read. Part it, or copy its questions into a new sheet if the rest is blank.`,
     )
-  return Array.from(sheet?.['!data'] ?? [])
+  const rows = Array.from((sheet?.['!rows'] ?? []) as ({ hidden?: boolean } | undefined)[])
+  const hidden = new Set(rows.flatMap((row, i) => (row?.hidden ? [i] : [])))
+  return { lines: Array.from(sheet?.['!data'] ?? []), sheets, hidden }
 }
 
 export const readSheet = (bytes: Uint8Array): Bundle => questionsIn(sheetTable(bytes))
