@@ -52,6 +52,14 @@ describe('Thistle’s own JSON', () => {
       valid({ format: 'thistle-questions', version: 1, questions: [{ id: 'x', question: { kind: 'riddle' } }] }),
     ).toBe(false)
   })
+  it('what is no list of questions, or of another kind, is told in words', () => {
+    const items = (questions: unknown) =>
+      readThistle(bytes(JSON.stringify({ format: 'thistle-questions', version: 1, questions }))).items
+    expect(() => items([])).toThrow(/holds no questions/)
+    expect(() => items('x')).toThrow(/holds no questions/)
+    expect(items([{ id: 'a', question: { kind: 'riddle' } }])[0]!.problem).toBe('“riddle” is not a kind of question.')
+    expect(items([{ id: 5, question: demo[0]!.question }])[0]!.problem).toMatch(/^id: /)
+  })
   it('one broken question does not keep the others out', () => {
     const file = JSON.parse(new TextDecoder().decode(writeThistle(demo.slice(0, 3), media))) as {
       questions: { question: { points: unknown } }[]
@@ -59,7 +67,7 @@ describe('Thistle’s own JSON', () => {
     file.questions[1]!.question.points = 'many'
     expect(readThistle(bytes(JSON.stringify(file))).items.map((item) => item.problem)).toEqual([
       null,
-      'Points are a number.',
+      'question › points: Points are a number.',
       null,
     ])
   })
@@ -293,6 +301,7 @@ describe('hostile files', () => {
     ],
     ['a broken archive', new Uint8Array([0x50, 0x4b, 3, 4, 1, 2, 3]), 'a.zip', /not a zip archive|no assessment item/],
     ['bytes that are nothing', new Uint8Array([0, 1, 2, 3, 0, 0]), 'a.bin', /none of the formats/],
+    ['JSON that is a list', bytes('[]'), 'a.json', /not a file of questions/],
     ['JSON of another sort', bytes('{"a":1}'), 'a.json', /not a file of questions/],
     ['a later version', bytes('{"format":"thistle-questions","version":9,"questions":[]}'), 'a.json', /version 9/],
     ['CSV without its columns', bytes('question,kindness\nx,y'), 'a.csv', /./],

@@ -6,7 +6,8 @@ export const thistle: Format = {
   name: 'json',
   label: 'Thistle’s JSON',
   endings: ['json'],
-  recognise: ({ head }) => (head.startsWith('{') ? 'surely' : 'no'),
+  // A list, or a value alone, in a file of that name is told as JSON of another sort.
+  recognise: ({ head, name }) => (head.startsWith('{') || name.endsWith('.json') ? 'surely' : 'no'),
   read: ({ bytes }) => readThistle(inUtf8(bytes)),
   write: {
     type: 'application/json',

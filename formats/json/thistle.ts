@@ -1,5 +1,6 @@
 import { JSONParser } from '@streamparser/json'
 import { z } from 'zod'
+import { kindLabels } from '../../core/question/kinds'
 import { completed, question, stimulus, type Stimulus } from '../../core/question'
 import { base64Length, bytesOfBase64, putBase64 } from '../base64'
 import { brokenItem, readItem, UnreadableFile, type Bundle } from '../bundle'
@@ -113,6 +114,16 @@ function gathered(bytes: Uint8Array): Gathered {
   return found
 }
 
+/** What is wrong first, and where it stands in the file. */
+function whatIsWrong(raw: unknown, { issues }: z.ZodError): string {
+  const written = (raw as { question?: { kind?: unknown } } | null)?.question?.kind
+  if (typeof written === 'string' && !Object.hasOwn(kindLabels, written))
+    return `“${written.slice(0, 40)}” is not a kind of question.`
+  const [issue] = issues
+  if (!issue) return 'This question cannot be read.'
+  return issue.path.length ? `${issue.path.join(' › ')}: ${issue.message}` : issue.message
+}
+
 /** @throws UnreadableFile */
 export function readThistle(bytes: Uint8Array): Bundle {
   const { format, version, questions, stimuli: written, media } = gathered(bytes)
@@ -120,7 +131,11 @@ export function readThistle(bytes: Uint8Array): Bundle {
     throw new UnreadableFile('This JSON is not a file of questions: it lacks "format": "thistle-questions".')
   if (version !== 1) throw new UnreadableFile(`This file has version ${String(version)}; this Thistle reads version 1.`)
   const stimuli = z.record(z.string(), stimulus).safeParse(written)
-  if (!stimuli.success) throw new UnreadableFile(`A stimulus cannot be read: ${stimuli.error.issues[0]!.message}`)
+  if (!stimuli.success) {
+    const [issue] = stimuli.error.issues
+    throw new UnreadableFile(`A stimulus cannot be read (${issue!.path.join(' › ')}): ${issue!.message}`)
+  }
+  if (!questions.length) throw new UnreadableFile('This file holds no questions: “questions” is empty, or not a list.')
   return {
     media,
     stimuli: new Map(Object.entries(stimuli.data)),
@@ -128,10 +143,7 @@ export function readThistle(bytes: Uint8Array): Bundle {
     items: questions.map((raw, i) => {
       const place = `question ${i + 1}`
       const found = entry.safeParse(raw)
-      if (!found.success)
-        return brokenItem(place, found.error.issues[0]?.message ?? 'This question cannot be read.', {
-          notes: [found.error.issues[0]?.path.join(' › ') ?? ''].filter(Boolean),
-        })
+      if (!found.success) return brokenItem(place, whatIsWrong(raw, found.error))
       const { id, folder, objectives } = found.data
       return readItem(place, completed(found.data.question), {
         outsideId: id,

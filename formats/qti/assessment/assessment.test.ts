@@ -174,6 +174,28 @@ describe('assessment tests', () => {
       'In the file it is passed from 12 on; say so in the rules.',
     ])
   })
+  it('items that are not there, and weights that are none, are told; what may be skipped is inherited', () => {
+    const found = readTestTree(
+      readXml(
+        `<assessmentTest title="T"><testPart><itemSessionControl allowSkipping="false"/><assessmentSection identifier="s" title="S">
+          <assessmentItemRef identifier="a" href="a.xml"><weight identifier="W" value="-2"/></assessmentItemRef>
+          <assessmentItemRef identifier="b" href="gone.xml"/>
+          <assessmentItemRef identifier="c" href="c.xml"><itemSessionControl allowSkipping="true"/><weight identifier="W" value="2"/></assessmentItemRef>
+        </assessmentSection></testPart></assessmentTest>`,
+      ),
+      { items: (href) => (href === 'gone.xml' ? null : [href]), points: () => 1, section: () => null },
+    )
+    expect(found.sections[0]!.rows.map(({ items, required, points }) => [items, required, points])).toEqual([
+      [['a.xml'], true, null],
+      [['c.xml'], false, 2],
+    ])
+    expect(found.notes).toEqual(
+      expect.arrayContaining([
+        'The item “b” (gone.xml) is not in the package and is left out.',
+        'A weight of “-2” has no like here: the item counts what it is worth by itself.',
+      ]),
+    )
+  })
   it('a section that lies within itself, by way of another too, is told', () => {
     const section = (href: string) =>
       readXml(

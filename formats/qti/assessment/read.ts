@@ -1,7 +1,7 @@
 import type { PortableTest } from '../../bundle'
 import { childOf, childrenOf, within, type XmlElement } from '../../xml'
 import { isSection, isTrue, partsOf, titleOf, type Reading, type References } from './reading'
-import { sectionsOf, withSections } from './sections'
+import { sectionsOf, withSections, withSkipping } from './sections'
 import { tellFeedback, tellItems, tellSession } from './told'
 import { weightsOf } from './weights'
 import { minutesOf, rubricOf } from './words'
@@ -27,7 +27,7 @@ function limitOf(test: XmlElement, parts: readonly XmlElement[], reading: Readin
 export function readTestTree(test: XmlElement, refs: References): PortableTest {
   const notes = new Set<string>()
   const reading: Reading = { refs, notes, counts: weightsOf(test, notes), sections: 0 }
-  const whole = withSections(test, reading)
+  const whole = withSkipping(withSections(test, reading))
   const parts = childrenOf(whole, 'testPart')
   if (within(whole, 'preCondition').length || within(whole, 'branchRule').length)
     reading.notes.add('Conditions and branches between its parts are left out.')

@@ -7,7 +7,8 @@ export const isSection = (node: XmlElement) => node.name === 'assessmentSection'
 /** Finds what a reference names. */
 export interface References {
   /** Places of an item, by its address within the package: one, or several where it asks several things. */
-  items(href: string): string[]
+  /** Places of the items of a file; null for one that is not there. */
+  items(href: string): string[] | null
   /** What an item's place is worth by itself; null for one that could not be read. */
   points(place: string): number | null
   /** A section that stands in a file of its own. */

@@ -8,14 +8,22 @@ import { pointsOf } from './weights'
 function single(ref: XmlElement, reading: Reading): PortableRow[] {
   tellSession(ref, reading)
   if (childOf(ref, 'timeLimits')) reading.notes.add('Time limits of single items are left out.')
-  return reading.refs.items(ref.attributes.href ?? '').map((place) => ({
+  const href = ref.attributes.href ?? ''
+  const places = reading.refs.items(href)
+  if (!places) {
+    reading.notes.add(
+      `The item “${(ref.attributes.identifier ?? href).slice(0, 80)}” (${href.slice(0, 80)}) is not in the package and is left out.`,
+    )
+    return []
+  }
+  return places.map((place) => ({
     items: [place],
     draw: 1,
     points: pointsOf(ref, place, reading),
     fixed: isTrue(ref.attributes.fixed),
     together: false,
     order: 'kept',
-    required: childOf(ref, 'itemSessionControl')?.attributes.allowSkipping === 'false',
+    required: ref.attributes.allowSkipping === 'false',
   }))
 }
 

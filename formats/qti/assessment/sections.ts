@@ -1,5 +1,5 @@
 import { UnreadableFile, type PortableSection } from '../../bundle'
-import { isElement, type XmlElement } from '../../xml'
+import { childOf, isElement, type XmlElement } from '../../xml'
 import { isSection, partsOf, titleOf, type Reading } from './reading'
 import { rowsOf, selects, shuffles } from './rows'
 import { tellSession } from './told'
@@ -24,6 +24,17 @@ export function withSections(node: XmlElement, reading: Reading, open: readonly 
       return found ? [withSections(found, reading, [...open, href])] : []
     }),
   }
+}
+
+/**
+ * Whether items may be skipped, said of a part or a section, holds for all in it that say nothing themselves (QTI 2.1 §4
+ * itemSessionControl): written onto each reference to an item.
+ */
+export function withSkipping(node: XmlElement, inherited?: string): XmlElement {
+  const own = childOf(node, 'itemSessionControl')?.attributes.allowSkipping ?? inherited
+  if (node.name === 'assessmentItemRef')
+    return own === undefined ? node : { ...node, attributes: { ...node.attributes, allowSkipping: own } }
+  return { ...node, children: node.children.map((child) => (isElement(child) ? withSkipping(child, own) : child)) }
 }
 
 /** A section, and those that people see within it as sections of their own after it. */

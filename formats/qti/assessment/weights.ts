@@ -35,7 +35,13 @@ export function weightsOf(test: XmlElement, notes: Set<string>): Reading['counts
 export function pointsOf(ref: XmlElement, place: string, { refs, counts, notes }: Reading): number | null {
   const weight = childrenOf(ref, 'weight').find(({ attributes }) => counts(attributes.identifier))
   const value = Number(weight?.attributes.value)
-  if (!weight || !Number.isFinite(value) || value < 0) return null
+  if (!weight) return null
+  if (!Number.isFinite(value) || value < 0) {
+    notes.add(
+      `A weight of “${(weight.attributes.value ?? '').slice(0, 40)}” has no like here: the item counts what it is worth by itself.`,
+    )
+    return null
+  }
   const own = refs.points(place)
   if (own === null) return null
   const points = Math.min(1000, Math.round(value * own * 100) / 100)

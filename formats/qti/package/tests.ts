@@ -16,7 +16,7 @@ export function readTestFile(href: string, pack: Package, points: Points): Porta
   return [
     readTest(found, href, pack, points, (path) => {
       const named = pack.files.named(resolve(href, path)) ?? ''
-      return pack.places.get(named) ?? [resolve(href, path)]
+      return pack.places.get(named) ?? null
     }),
   ]
 }
@@ -30,7 +30,7 @@ export function readOlderTests({ href, tree, items }: OlderFile, pack: Package, 
   }
   return asTests(tree, (item) => String(at.get(item) ?? ''), worth)
     .map(({ test, notes }) => {
-      const read = readTest(test, href, pack, points, (path) => items[Number(path)]?.places ?? [])
+      const read = readTest(test, href, pack, points, (path) => items[Number(path)]?.places ?? null)
       return { ...read, notes: [...notes, ...read.notes] }
     })
     .filter(({ sections }) => sections.length > 0)
