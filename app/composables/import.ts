@@ -44,7 +44,11 @@ export function useImport() {
         if (found.state !== 'running' && found.state !== 'stopping') {
           poll.pause()
           if (found.state === 'done' && quizzes.value.size) batch.value = await importRoutes.get({ id: batch.value.id })
-          announce(found.state === 'done' ? `${found.total} questions are in the bank.` : 'Stopped: nothing was added.')
+          announce(
+            found.state === 'done'
+              ? `${found.total} ${found.total === 1 ? 'question is' : 'questions are'} in the bank.`
+              : 'Stopped: nothing was added.',
+          )
         }
       } catch {
         /* Asked again with the next turn. */

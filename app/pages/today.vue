@@ -28,7 +28,7 @@ const groups = computed(() =>
       of: quizzes.value.filter((quiz) => quiz.state === 'open'),
       to: 'marks',
       words: (quiz: QuizListRow) =>
-        `${quiz.sitting} sitting now · ${quiz.handedIn} handed in${quiz.closes ? ` · closes ${when(quiz.closes)}` : ''}`,
+        `${quiz.sitting} sitting · ${quiz.handedIn} handed in${quiz.closes ? ` · closes ${when(quiz.closes)}` : ''}`,
     },
     {
       title: 'Next',

@@ -14,6 +14,8 @@ export const isBlank = (node: Node): boolean =>
   !(
     isElement(node) &&
     (node.name === 'img' ||
+      node.name === 'code' ||
+      (node.name === 'a' && node.attributes.href !== undefined) ||
       node.attributes['data-latex'] !== undefined ||
       elements(node).some((each) => each.name !== 'br' && !isBlank(each)))
   )

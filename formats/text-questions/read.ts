@@ -100,6 +100,8 @@ class Drafts {
   private open: Draft | null = null
   private group = 0
   private keyAhead = false
+  /** Of the last question that has a number of its own. */
+  private lastNumber = 0
   /** Of the block that is being read. */
   private line: number | null = null
   /** The block after it. */
@@ -194,7 +196,7 @@ class Drafts {
       const { next } = this
       items.forEach((item, i) => {
         this.close()
-        this.draft.number = numbered ? start + i : null
+        if (numbered) this.lastNumber = this.draft.number = start + i
         const inner = blocksIn(item.children)
         inner.forEach((each, at) => this.block(each, this.line, [], inner[at + 1] ?? next))
         if (this.open) add(this.open)
@@ -292,10 +294,13 @@ class Drafts {
     for (const [number, says] of pairs ?? []) this.keyOfAll.set(number, says)
     return pairs !== null
   }
+  /** Whether a line begins the question with the next number. In a plain text "2." alone is one only after a whole question. */
   private isNext(text: string): boolean {
     const found = numberOfQuestion.exec(text)
-    const last = this.all.findLast(({ number }) => number !== null)?.number ?? 0
-    return found !== null && (found[1] !== undefined || Number(found[2]) === last + 1)
+    if (!found) return false
+    if (found[1] !== undefined) return true
+    const isWhole = this.open !== null && (this.isFull(this.open) || this.hasList())
+    return Number(found[2]) === this.lastNumber + 1 && (isWhole || !this.reading.plainText)
   }
 
   private words(lines: readonly Line[], add: (draft: Draft) => void): void {
@@ -307,7 +312,7 @@ class Drafts {
       { is: 'words', node: numbered ? { ...node, children: withoutNumber(node.children) } : node },
       (open) => this.isFull(open),
     )
-    if (numbered) draft.number = Number(numberOfQuestion.exec(text)![2])
+    if (numbered) this.lastNumber = draft.number = Number(numberOfQuestion.exec(text)![2])
     add(draft)
   }
   private hasList = (): boolean => this.open?.parts.some(({ is }) => is === 'list') ?? false

@@ -96,6 +96,17 @@ describe('a review holds exactly what is released', () => {
         expect(question[name] === null, `${name} with ${facet}`).toBe(name !== part)
     }
   })
+  it('a score that may be seen and waits for marks is said to wait; one that may not be seen is not named', async () => {
+    const waits = async (quiz: string, at: Moment) => {
+      const attempt = await sat(await openedQuiz(db, quiz, { release: release({ score: at }) }))
+      const marked = await reviewFor(db, nell, attempt, later(11))
+      await db.run('UPDATE attempt SET score = NULL WHERE id = ?', [attempt])
+      const waiting = await reviewFor(db, nell, attempt, later(11))
+      return [marked.scoreWaits, waiting.scoreWaits, waiting.score]
+    }
+    expect(await waits('waits-shown', { at: 'handIn', offset: 0 })).toEqual([false, true, null])
+    expect(await waits('waits-hidden', { at: 'never' })).toEqual([false, false, null])
+  })
   it('keys come when everyone is done, and an extension granted meanwhile moves that', async () => {
     const quiz = await openedQuiz(db, 'everyone', { release: release({ key: { at: 'everyoneDone', offset: 0 } }) })
     const attempt = await sat(quiz)

@@ -41,7 +41,21 @@ const others = computed(() => {
   return names.length ? [...new Set(names)] : live.hears.value ? [] : store.others
 })
 const history = ref(false)
-useHead({ title: () => `${store.quiz?.content.title ?? 'Quiz'} · Thistle` })
+/** Pages that stand beside the path through the work. */
+const otherPages: Record<string, string> = {
+  fill: 'Blueprint',
+  'pass-mark': 'Pass mark',
+  trial: 'Trial run',
+  record: 'Record',
+}
+const pageName = computed(() => {
+  const [, , , part = '', attempt] = route.path.split('/')
+  if (part === 'marks' && attempt) return 'One paper'
+  return otherPages[part] ?? steps.find(({ path }) => path === part)?.name ?? ''
+})
+useHead({
+  title: () => [pageName.value, store.quiz?.content.title ?? 'Quiz', 'Thistle'].filter(Boolean).join(' · '),
+})
 
 const state = computed(() => store.view?.state)
 const contentAhead = computed(() =>

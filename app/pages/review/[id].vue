@@ -117,6 +117,7 @@ const print = () => window.print()
           >Attempt {{ attempt.number }}{{ attempt.state === 'open' ? ' (under way)' : '' }}</NuxtLink
         >
       </nav>
+      <p v-if="review.scoreWaits" class="mt-4">Score: when your paper has been marked.</p>
       <div v-if="review.score || review.grade" class="mt-6 flex flex-wrap gap-x-12 gap-y-4 border-y border-ink py-5">
         <div v-if="review.score">
           <p class="text-soft">Score of this attempt</p>

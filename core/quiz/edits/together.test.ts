@@ -192,7 +192,7 @@ describe('two teachers', () => {
         for (const [key, value] of theirsDone)
           if (!mineDone.has(key)) expect(facts(both.quiz).get(key), key).toBe(value)
       }),
-      { numRuns: 600 },
+      { numRuns: 1200 },
     )
     reached(counts, 25)
   })
@@ -209,7 +209,7 @@ describe('two teachers', () => {
         expect(() => applyEdit(first.quiz, theirEdit)).toThrow(EditConflict)
         expect(tried(first.quiz, onto(first.quiz, theirEdit))).not.toBeNull()
       }),
-      { numRuns: 1500 },
+      { numRuns: 3000 },
     )
     reached(counts, 15)
   })
@@ -231,7 +231,7 @@ describe('two teachers', () => {
         counts.undone++
         for (const [key, value] of theirs) expect(facts(undone.quiz).get(key), key).toBe(value)
       }),
-      { numRuns: 600 },
+      { numRuns: 1200 },
     )
     reached(counts, 25)
   })
@@ -261,7 +261,7 @@ describe('two teachers', () => {
           ).toBe(true)
         }
       }),
-      { numRuns: 600 },
+      { numRuns: 1200 },
     )
     reached(counts, 25)
   })

@@ -50,6 +50,8 @@ export interface Review {
   changesAt: Instant | null
   now: Instant
   score: { points: string; possible: string; percent: string } | null
+  /** The score may be seen, and there is none until somebody has marked what waits for it. */
+  scoreWaits: boolean
   grade: ShownGrade | null
   sections: ReviewedSection[]
   /** What to do next, and the closing words of the band that the score is in, as far as the score is shown. */
@@ -133,6 +135,7 @@ export async function reviewFor(
     changesAt: visible.changesAt,
     now,
     score,
+    scoreWaits: shows('score') && attempt.state === 'handed' && attempt.score === null,
     closing: await closingFor(database, attempt, score && Number(percent), {
       name: student.name,
       quiz: quiz.content.title,

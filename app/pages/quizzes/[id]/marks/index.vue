@@ -183,7 +183,7 @@ async function closeNow() {
                       "
                       >{{ attempt.how ? `Attempt ${attempt.how.number}` : 'Open' }}</NuxtLink
                     >
-                    <span v-if="attempt.state === 'open'" class="ml-2 text-bloom">sitting now</span
+                    <span v-if="attempt.state === 'open'" class="ml-2 text-bloom">sitting</span
                     ><span v-if="attempt.state === 'unsent'" class="ml-2 text-amber">left unsent</span
                     ><span
                       v-if="attempt.how?.endedBy === 'clock' && attempt.state === 'handed'"
@@ -220,7 +220,7 @@ async function closeNow() {
                   </td>
                 </template>
                 <td v-else :colspan="table.survey ? 2 : 3" class="py-2 text-soft">
-                  {{ store.view?.state === 'closed' || store.view?.state === 'filed' ? 'not sat' : 'not sat yet' }}
+                  {{ store.view?.state === 'closed' || store.view?.state === 'filed' ? 'not sat' : 'not started' }}
                 </td>
                 <template v-if="index === 0 && hasGrades">
                   <td
@@ -228,7 +228,7 @@ async function closeNow() {
                     class="py-2 pl-6 text-right font-semibold"
                     data-name="Grade"
                   >
-                    {{ student.undecided ? 'undecided' : student.percent === null ? '–' : `${student.percent} %` }}
+                    {{ student.undecided ? 'to be marked' : student.percent === null ? '–' : `${student.percent} %` }}
                     <span
                       v-if="student.text && student.text !== `${student.percent} %`"
                       class="block text-small font-normal text-soft"
