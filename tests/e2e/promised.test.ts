@@ -126,7 +126,7 @@ it('opens, closes and shows when the line says so, and not a minute before', asy
   await page.locator('article').first().waitFor()
   await page.locator('article').first().getByRole('textbox').fill('2.3')
   await page.getByText(/All answers kept/).waitFor()
-  setTo(plus(when(/clock may run/), -2 * minute))
+  setTo(plus(when(/running clock ends/), -2 * minute))
   await page.reload()
   await page.getByRole('button', { name: 'Hand in…' }).first().click()
   await page.getByRole('dialog').getByRole('button', { name: 'Hand in', exact: true }).click()
