@@ -154,7 +154,7 @@ describe('plain text', () => {
     await seen.getByText(/question 2, line/).waitFor()
     await page.getByRole('button', { name: 'Bring in 1 question …' }).click()
     await page.getByRole('button', { name: 'Bring in 1 question', exact: true }).click()
-    await page.getByText('1 question is in the bank.').waitFor()
+    await page.getByText('1 question is in the bank.').first().waitFor()
     await find('knot joins')
     await found(1)
     await page.goto('/bank/paste')

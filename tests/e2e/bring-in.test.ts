@@ -135,7 +135,7 @@ describe('a spreadsheet', () => {
     await page.getByText(/^Cell C3: “1,852” can be read in two ways/).waitFor()
     expect(await page.getByRole('checkbox', { name: 'Take row 3' }).isDisabled()).toBe(true)
     await page.getByRole('button', { name: 'Bring in 1 question' }).click()
-    await page.getByText('1 question is in the bank.').waitFor()
+    await page.getByText('1 question is in the bank.').first().waitFor()
     await page.getByRole('button', { name: 'Take all of it back' }).click()
     await page.getByText(/^Taken back/).waitFor()
     expect(await known('yellow over black')).toBe(0)
@@ -154,7 +154,7 @@ describe('a document', () => {
     )
     await line('Which knot joins two ropes?').getByText('Key sheet bend').waitFor()
     await page.getByRole('button', { name: 'Bring in 1 question' }).click()
-    await page.getByText('1 question is in the bank.').waitFor()
+    await page.getByText('1 question is in the bank.').first().waitFor()
     expect(teacher.faults).toEqual([])
   })
   it('is pasted where somebody types, and stands where they are by then', async () => {

@@ -104,7 +104,7 @@ it('somebody else signs in in another tab: the page says so, stops, and writes n
   expect(await limit()).toBe(32)
   await page.getByRole('button', { name: 'Go on as Idris Quayle' }).click()
   await page.waitForURL('**/today')
-  expect(await page.getByRole('link', { name: 'Idris Quayle' }).count()).toBe(1)
+  await page.getByRole('link', { name: 'Idris Quayle' }).waitFor()
   expect(await limit()).toBe(32)
   await tab.close()
 })
