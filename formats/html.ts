@@ -43,3 +43,26 @@ export function mapElements(
     return mapped === null ? [] : [mapped]
   })
 }
+
+/** Runs of inline nodes among blocks become paragraphs of their own; blank runs are left out. */
+export function wrapInline(
+  nodes: readonly (XmlElement | string)[],
+  isInline: (node: XmlElement | string) => boolean,
+  isBlank: (node: XmlElement | string) => boolean,
+): (XmlElement | string)[] {
+  const result: (XmlElement | string)[] = []
+  let run: (XmlElement | string)[] = []
+  const close = () => {
+    if (run.some((node) => !isBlank(node))) result.push(element('p', {}, run))
+    run = []
+  }
+  for (const node of nodes) {
+    if (isInline(node)) run.push(node)
+    else {
+      close()
+      result.push(node)
+    }
+  }
+  close()
+  return result
+}

@@ -40,8 +40,8 @@ const pauses = [1000, 2000, 4000]
 
 /**
  * Asks the server. Where it says that it cannot answer at the moment, what only reads is asked again by itself; what
- * writes is for its document, or for who pressed the button, to send again. Where the session of the page has ended it
- * waits until its person has signed in again: nothing that was typed is lost.
+ * writes is for its document, or for who pressed the button, to send again. If the session
+ * has ended, it waits until the same person has signed in again, so that nothing typed is lost.
  * @throws ApiProblem
  */
 export async function api<T>(path: string, options: Asking = {}, again = pauses): Promise<T> {
@@ -62,7 +62,7 @@ export async function api<T>(path: string, options: Asking = {}, again = pauses)
   }
 }
 
-/** Why a request has to wait for its person; null for one that need not, or that its page waits with by itself (a paper). */
+/** Why a request has to wait until somebody signs in; null where it need not, or where the page handles it itself (a paper). */
 function sessionEndOf(error: unknown, path: string): SessionEnd | null {
   if (!(error instanceof ApiProblem) || error.status !== 401 || stage || pageOwner() === null) return null
   if (path.startsWith('session') || path.startsWith('sittings/')) return null
@@ -72,7 +72,7 @@ function sessionEndOf(error: unknown, path: string): SessionEnd | null {
 
 const offline = () => new ApiProblem(0, 'offline', 'The server cannot be reached. Check your connection.')
 
-/** Says whose page asks: a request of a page that is no longer its person's is not carried out. */
+/** Tells the server whose page this is: it refuses requests from a page of somebody who is no longer signed in. */
 export function ownHeaders(): Record<string, string> {
   const owner = pageOwner()
   return owner === null ? {} : { 'thistle-person': owner }

@@ -1,12 +1,12 @@
 import { ref } from 'vue'
 
-/** Why a page stands still: its session has ended, or somebody else has signed in in this browser. */
+/** Why a page waits: its session has ended, or somebody else has signed in with this browser. */
 export type SessionEnd = { why: 'ended' } | { why: 'other'; name: string }
 
 /** Null while the page's own session holds. */
 export const sessionEnd = ref<SessionEnd | null>(null)
 
-/** Whose page this is, by id; null before anybody has signed in. Sent with each request, so that nothing is done as somebody else. */
+/** Id of the person whose page this is; null before anybody has signed in. Sent with each request. */
 let owner: string | null = null
 export const pageOwner = (): string | null => owner
 export function setPageOwner(id: string | null): void {
@@ -39,11 +39,11 @@ const settle = (how: 'goOn' | 'giveUp') => {
   sessionEnd.value = null
   for (const each of all) each[how]()
 }
-/** The same person has signed in again: everything that waited is asked again. */
+/** The same person has signed in again: waiting requests are sent again. */
 export const signedInAgain = () => {
   settle('goOn')
 }
-/** The page is left: what waited is refused. */
+/** The person leaves the page: waiting requests fail. */
 export const pageLeft = () => {
   settle('giveUp')
 }

@@ -31,8 +31,8 @@ export const useSession = defineStore('session', () => {
       if (!asked.value) take(await sessionRoutes.current())
     },
     /**
-     * Signs in again over a page, as the person whose it is.
-     * @returns whether it was they who signed in; somebody else starts anew
+     * Signs in again on a page whose session has ended.
+     * @returns whether the same person signed in
      */
     async signInAgain(email: string, password: string): Promise<boolean> {
       const before = person.value?.id

@@ -7,7 +7,7 @@ import { Fraction, roundToFigures } from './exact'
 const form = /^-?\d{1,15}(?:\.\d{1,15})?(?:[eE][+-]?\d{1,3})?$/
 export const mostPower = 300
 
-/** What a field for a number says to a text that is none. */
+/** Advice for a field that does not hold a number. */
 export const numberAdvice = 'Write a number, such as 3.9 or 6.02e23.'
 
 /** Whether a text is a number as a question writes one. */
@@ -17,7 +17,7 @@ export function isNumberText(text: string): boolean {
   return power === undefined || Math.abs(Number(power)) <= mostPower
 }
 
-/** Digits behind the point that a decimal needs; null for one without end (1/3). */
+/** How many decimal places a number has; null for a number without a finite decimal (1/3). */
 function placesOf({ d }: Fraction): number | null {
   let [rest, twos, fives] = [d, 0, 0]
   for (; rest % 2n === 0n; rest /= 2n) twos++
@@ -28,7 +28,7 @@ function placesOf({ d }: Fraction): number | null {
 /** 10 to a whole power, exactly. */
 const tenTo = (power: number): Fraction => new Fraction(10).pow(power)!
 
-/** An exact decimal without idle noughts: its digits, and the power of ten that its last digit counts. */
+/** The digits of a decimal without trailing zeros, and the power of ten of the last digit. */
 function digitsOf(value: Fraction, places: number): { digits: string; power: number } {
   const whole = value.abs().mul(tenTo(places)).n.toString()
   const digits = whole.replace(/0+$/, '')
@@ -37,7 +37,8 @@ function digitsOf(value: Fraction, places: number): { digits: string; power: num
 
 /**
  * An exact number as a question writes it.
- * @returns null for one that cannot be written exactly: without end, of more than 16 digits, or beyond the powers allowed
+ * @param value any exact number
+ * @returns null for a number without a finite decimal, with more than 16 digits, or beyond the powers allowed
  */
 export function numberText(value: Fraction): string | null {
   const places = placesOf(value)
@@ -59,14 +60,16 @@ function plainText(digits: string, power: number): string {
 }
 
 /**
- * The number of 15 or 16 significant digits that is nearest to a value, towards 0 where asked: for what cannot be written
- * exactly. Beyond the powers allowed it is 0, or the largest number there is.
+ * The nearest number that a question can write: 15 or 16 significant digits.
+ * @param value any exact number
+ * @param towardsNought rounds towards 0
+ * @returns 0 for a value too close to 0, and 9e300 for one too large
  */
 export function nearestNumberText(value: Fraction, towardsNought = false): string {
   const whole = numberText(value)
   if (whole !== null) return whole
   const size = value.abs()
-  // The size is known to within one power: a quotient of two whole numbers of so many digits.
+  // Counting digits of numerator and denominator gives the size to within a factor of ten.
   const power = String(size.n).length - String(size.d).length - 15
   const scaled = size.div(tenTo(power))
   const rounded = (towardsNought ? scaled.floor() : scaled.add(new Fraction(1, 2)).floor()).mul(tenTo(power))
@@ -76,7 +79,8 @@ export function nearestNumberText(value: Fraction, towardsNought = false): strin
 
 /**
  * Reads a number as files and programs write it ("+5", ".5", "6.02E23", xs:double without INF and NaN).
- * @returns it as a question writes it; null for what is no number, or none that a question can hold exactly
+ * @param text at most 400 characters
+ * @returns the number as a question writes it; null for any other text, and for a number that a question cannot hold exactly
  */
 export function numberTextOf(text: string): string | null {
   const found = /^([+-]?)(\d*)(?:\.(\d*))?(?:[eE]([+-]?\d{1,4}))?$/.exec(text.trim())

@@ -5,8 +5,9 @@ export type NumberStyle = 'point' | 'comma'
 
 export type ReadNumber = { ok: true; value: Fraction; rest: string } | { ok: false; reason: string }
 
-/** "5.35 × 10¹¹" as it is printed, or "5.35 x 10^11" as it is typed. */
-const timesTen = /(?<=[\d.,])\s*[×xX*·⋅]\s*10(?:\^\(?([+-]?\d{1,3})\)?|([⁺⁻]?[⁰¹²³⁴-⁹]{1,3}))/
+/** The part of "5.35 × 10¹¹", or "5.35 x 10^11", that stands behind the digits: for a pattern. Groups: the power as typed, and raised. */
+export const timesTenPattern = String.raw`\s*[×xX*·⋅]\s*10(?:\^\(?([+-]?\d{1,3})\)?|([⁺⁻]?[⁰¹²³⁴-⁹]{1,3}))`
+const timesTen = new RegExp(`(?<=[\\d.,])${timesTenPattern}`)
 const plainOf: Record<string, string> = {
   '⁺': '+',
   '⁻': '-',

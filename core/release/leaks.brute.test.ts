@@ -249,7 +249,7 @@ it('tells exactly the leaks that trying everything finds', () => {
         if (own !== null) owns++
       }
     }),
-    { numRuns: 200, endOnFailure: true },
+    { numRuns: 400, endOnFailure: true },
   )
   expect(Math.min(leaking, calm, owns)).toBeGreaterThan(15)
 }, 60_000)

@@ -1,7 +1,8 @@
 import type { BundleItem } from '../bundle'
 import { mapElements, parseHtml } from '../html'
 import { isElement, type XmlElement } from '../xml'
-import { questionsIn, type Block } from '../text-questions/read'
+import type { Block } from '../text-questions/blocks'
+import { questionsIn } from '../text-questions/read'
 import { elements, isBlank, isList, words, type Node } from '../text-questions/nodes'
 import { equationMark } from './equations'
 

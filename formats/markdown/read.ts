@@ -1,6 +1,7 @@
 import type { RootContent } from 'mdast'
 import { onlyItems, UnreadableFile, type Bundle } from '../bundle'
-import { questionsIn, type Block } from '../text-questions/read'
+import type { Block } from '../text-questions/blocks'
+import { questionsIn } from '../text-questions/read'
 import { parseHtml } from '../html'
 import { blockHtml, lineOf, linksIn, textOf, type Reading } from './html'
 import { NotParsed, parsePiece, piecesOf, type Piece } from './pieces'

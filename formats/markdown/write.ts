@@ -1,3 +1,5 @@
+import { exact } from '../../core/kit/exact'
+import { nearestNumberText } from '../../core/kit/number-text'
 import type { Nodes, PhrasingContent, Root, RootContent } from 'mdast'
 import { gfmTableToMarkdown } from 'mdast-util-gfm-table'
 import { gfmTaskListItemToMarkdown } from 'mdast-util-gfm-task-list-item'
@@ -132,8 +134,7 @@ function nearness(
   near: Extract<Question, { kind: 'number' }>['body']['answers'][number]['near'],
   mark: string,
 ): string {
-  if (near.by === 'relative')
-    return ` ± ${String(Math.round(Number(near.tolerance) * 1e12) / 1e10).replace('.', mark)} %`
+  if (near.by === 'relative') return ` ± ${nearestNumberText(exact(near.tolerance).mul(100)).replace('.', mark)} %`
   return near.by === 'absolute' && Number(near.tolerance) !== 0 ? ` ± ${near.tolerance.replace('.', mark)}` : ''
 }
 

@@ -7,7 +7,7 @@ import { withEscapes } from './escapes'
 
 const mostRows = 20_100
 
-/** A number as it is shown: "3.10", "2%", "1/2", "2030-05-14". What parts thousands is left out; a number without a format is whole. */
+/** A number as its cell shows it: "3.10", "2%", "1/2", "2030-05-14". Thousands separators are removed; without a format all digits are kept. */
 function shownNumber(cell: CellObject & { v?: number }): string {
   const format = String(cell.z ?? 'General')
   if (/^general$/i.test(format)) return String(cell.v)
@@ -16,14 +16,14 @@ function shownNumber(cell: CellObject & { v?: number }): string {
   return /^-?\d{1,3}(?:,\d{3})+(?:\.\d+)?$/.test(shown) ? shown.replaceAll(',', '') : shown || plain
 }
 
-/** What a cell shows: a formula’s last result; an error as nothing, which is told beside it. */
+/** The text that a cell shows; for a formula, its last result. A cell with an error is empty, and its row reports it. */
 function textOf(cell: CellObject | undefined): string {
   if (cell?.v === undefined || cell.t === 'e') return ''
   if (cell.t === 'n') return shownNumber(cell as CellObject & { v: number })
   return cell.v instanceof Date ? (cell.w ?? '') : String(cell.v)
 }
 
-/** What of a file is not read, and what of it is not seen in a spreadsheet program. */
+/** What a file has besides the first sheet's visible cells. */
 interface Beside {
   /** Names of further sheets that hold something. */
   sheets: string[]

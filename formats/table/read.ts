@@ -1,5 +1,7 @@
 import { blankQuestion, type KindName, type Question } from '../../core/question'
 import { kindLabels } from '../../core/question/kinds'
+import { exact } from '../../core/kit/exact'
+import { nearestNumberText } from '../../core/kit/number-text'
 import type { Nearness } from '../../core/question/kinds/number'
 import { blankAnswer } from '../../core/question/kinds/text'
 import { brokenItem, onlyItems, readItem, UnreadableFile, type Bundle, type BundleItem } from '../bundle'
@@ -31,7 +33,7 @@ function nearness(text: string, decimals: Decimals): Nearness {
   if (digits) return { by: digits[2]!.toLowerCase() as 'figures', digits: Number(digits[1]) }
   if (tidy.endsWith('%')) {
     const percent = decimalIn('tolerance', tidy.slice(0, -1), decimals)
-    return { by: 'relative', tolerance: String(Math.round(Number(percent) * 1e10) / 1e12) }
+    return { by: 'relative', tolerance: nearestNumberText(exact(percent).div(100)) }
   }
   return { by: 'absolute', tolerance: tidy === '' ? '0' : decimalIn('tolerance', tidy, decimals) }
 }

@@ -1,3 +1,5 @@
+import { exact } from '../../core/kit/exact'
+import { nearestNumberText } from '../../core/kit/number-text'
 import { kindOf, plainText, type Question } from '../../core/question'
 import { kindLabels } from '../../core/question/kinds'
 import { asPlain } from '../plain-html'
@@ -149,7 +151,7 @@ function rightText(question: Question): string {
 function toleranceText(question: Extract<Question, { kind: 'number' }>): string {
   const near = question.body.answers[0]?.near
   if (near?.by === 'absolute') return near.tolerance
-  if (near?.by === 'relative') return `${Math.round(Number(near.tolerance) * 1e12) / 1e10}%`
+  if (near?.by === 'relative') return `${nearestNumberText(exact(near.tolerance).mul(100))}%`
   return near && 'digits' in near ? `${near.digits} ${near.by}` : ''
 }
 

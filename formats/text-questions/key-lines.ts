@@ -19,8 +19,14 @@ const withSign = new RegExp(`^(?:${subject})(?:\\s+(?:is|are))?\\s*(?:[:=：]|\\
 const letterAfter = new RegExp(`^(?:${subject})\\.?(?:\\s+(?:is|are))?\\s+(\\(?[a-z]\\)?)\\.?$`, 'isu')
 const abbreviated = /^ans\.\s*(\S.*)$/isu
 
-/** What a line says is right; null for a line that is no key. A line that begins with "=" is one, too. */
-export function keyLineOf(text: string): { says: string; sign: boolean } | null {
+export interface KeyLine {
+  says: string
+  /** It begins with "=", Thistle's own sign. */
+  sign: boolean
+}
+
+/** What a line says is right; null for a line that is no key. */
+export function keyLineOf(text: string): KeyLine | null {
   const tidy = text.trim()
   const typed = /^=\s*(?=\S)(?!=)(.*)$/s.exec(tidy)
   if (typed) return { says: typed[1]!.trim(), sign: true }
@@ -54,6 +60,14 @@ export function keyOfAllIn(text: string): Map<number, string> | null {
 const title = new RegExp(`^(?:${subject}|answer\\s+key|key\\s+to\\s+.{1,40}|lösungsschlüssel)\\s*[:.]?$`, 'iu')
 /** A title above the key of all: "Answer key", "Answers:". */
 export const isKeyTitle = (text: string): boolean => title.test(text.trim())
+
+const explanation =
+  /^\s*(?:explanation|rationale|feedback|reason|erklärung|begründung|explication|explicación|spiegazione|uitleg|förklaring)\s*[:–—]\s*(?=\S)/iu
+/** The word that begins an explanation of the answer, "Explanation: "; null for a line that is none. */
+export const explanationIn = (text: string): string | null => explanation.exec(text)?.[0] ?? null
+
+/** A single letter, "B" or "(b)". */
+export const isOneLetter = /^\(?[a-z]\)?[.)]?$/i
 
 const letter = '\\(?[a-z]\\)?[.)]?'
 const letters = new RegExp(`^${letter}(?:(?:\\s*[,;&+/]\\s*|\\s+(?:and|or)\\s+|\\s+)${letter})*$`, 'i')

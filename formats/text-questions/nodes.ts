@@ -1,5 +1,5 @@
 import { toHtml } from '../html'
-import { element, isElement, type XmlElement } from '../xml'
+import { isElement, type XmlElement } from '../xml'
 
 /** Markup of a text whose questions are looked for. */
 export type Node = XmlElement | string
@@ -65,33 +65,3 @@ export function insideHtml(nodes: readonly Node[]): string {
   const [only] = kept
   return toHtml(kept.length === 1 && only && isElement(only) && only.name === 'p' ? only.children : nodes)
 }
-
-/** One line of a paragraph, and what stood between it and the line before. */
-export interface Line {
-  nodes: Node[]
-  between: Node | null
-}
-
-/** The lines of a paragraph: parted by breaks; in a plain text also by the ends of its lines. */
-export function linesOf(nodes: readonly Node[], plainText: boolean): Line[] {
-  const lines: Line[] = [{ nodes: [], between: null }]
-  const part = (between: Node) => lines.push({ nodes: [], between })
-  for (const node of nodes) {
-    if (isElement(node) && node.name === 'br') part(node)
-    else if (plainText && !isElement(node) && node.includes('\n'))
-      node.split('\n').forEach((text, i) => {
-        if (i) part('\n')
-        if (text) lines.at(-1)!.nodes.push(text)
-      })
-    else lines.at(-1)!.nodes.push(node)
-  }
-  return lines
-}
-
-/** Lines as one paragraph again. */
-export const paragraphOf = (lines: readonly Line[]): XmlElement =>
-  element(
-    'p',
-    {},
-    lines.flatMap(({ nodes, between }, i) => (i && between !== null ? [between, ...nodes] : nodes)),
-  )

@@ -154,6 +154,30 @@ describe('questions typed one after another', () => {
       /names question 3, which is not here/,
     )
   })
+  it('with a key for each chapter, each beginning at 1', () => {
+    const chapter = (a: string, b: string, key: string) =>
+      `1. ${a}?\nA) ebb\nB) flood\n2. ${b}?\nA) ebb\nB) flood\n\n${key}\n`
+    const text = `# One\n\n${chapter('What falls', 'What rises', 'Key: 1 A 2 B')}\n# Two\n\n${chapter('What comes', 'What goes', 'Key: 1 B 2 A')}`
+    expect(markdown(text)).toEqual([...keyed, 'What comes? | choice: flood', 'What goes? | choice: ebb'])
+  })
+  it('with an explanation after the key, which is a comment and no part of what is asked', () => {
+    const explained = 'What falls?\nA) ebb\nB) flood\nAnswer: A\nExplanation: the ebb is falling water.'
+    for (const items of [
+      readMarkdown(explained).items,
+      questionsFromHtml(
+        explained
+          .split('\n')
+          .map((line) => `<p>${line}</p>`)
+          .join(''),
+      ),
+    ]) {
+      expect(items.map(said)).toEqual(['What falls? | choice: ebb'])
+      expect(items[0]!.question!.comments.general).toBe('<p>the ebb is falling water.</p>')
+    }
+    expect(readMarkdown('What falls?\n\n= ebb\n\nMore of it.').items[0]!.notes).toEqual([
+      'What follows the answer is part of the question: “More of it.”. Begin it with “Explanation:” if it is a comment.',
+    ])
+  })
   it('several right, either right, bold, ticks and stars', () => {
     const options = (a: string, b: string, c: string) => `What falls?\n${a}\n${b}\n${c}`
     expect(lines(options('A) ebb', 'B) flood', 'C) slack') + '\nAnswer: A, C')).toEqual([

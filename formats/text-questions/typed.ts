@@ -2,7 +2,7 @@ import { blankQuestion } from '../../core/question'
 import { blankAnswer } from '../../core/question/kinds/text'
 import { exact, type Fraction } from '../../core/kit/exact'
 import { nearestNumberText, numberText } from '../../core/kit/number-text'
-import { readNumber } from '../../core/kit/numbers-read'
+import { readNumber, timesTenPattern } from '../../core/kit/numbers-read'
 import { unitNamed } from '../../core/kit/units'
 import { AskedBack } from './key-lines'
 import { answer, type Answer } from './options'
@@ -22,8 +22,8 @@ interface Accepted {
   typed: string[]
 }
 
-/** A power of ten as it is printed or typed: "× 10^8", "x 10⁸". */
-const power = String.raw`(?:\s*[×xX*·⋅]\s*10(?:\^\(?[+-]?\d{1,3}\)?|[⁺⁻]?[⁰¹²³⁴⁵⁶⁷⁸⁹]{1,3})|e[+-]?\d{1,3})`
+/** A power of ten: "× 10^8", "x 10⁸", "e8". Groups are not kept. */
+const power = `(?:${timesTenPattern.replace(/\((?=\[)/g, '(?:')}|e[+-]?\\d{1,3})`
 const number = String.raw`[-−+]?(?:\d[\d.,]*|[.,]\d+)(?:[ \u00a0\u2009\u202f]\d{3})*${power}?`
 const unit = String.raw`(?:\s+([^\d\s±+=<>≤≥|].{0,19})|\s*([°%]))?`
 const one = new RegExp(`^(${number})(?:\\s*(?:±|\\+-|\\+/-)\\s*(${number})\\s*(%)?)?${unit}$`, 'iu')

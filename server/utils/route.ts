@@ -91,11 +91,14 @@ function ensureSameOrigin(event: H3Event): void {
   if (foreign) throw new Problem(403, 'origin', 'This request comes from another site and was not carried out.')
 }
 
-/** A page says whose it is: once somebody else has signed in in its browser, nothing is done in their name. @throws Problem */
+/**
+ * A page says whose it is. Once somebody else has signed in with its browser, nothing is done in their name; signing in and out
+ * stays possible. @throws Problem
+ */
 function ensureOwnPage(event: H3Event, person: Person | null): void {
   const owner = getHeader(event, 'thistle-person')
-  if (owner === undefined || !person || owner === person.id) return
-  throw new Problem(401, 'other-person', `${person.name} has signed in in this browser. Nothing was done.`, {
+  if (owner === undefined || !person || owner === person.id || event.path.startsWith('/api/session')) return
+  throw new Problem(401, 'other-person', `${person.name} has signed in with this browser. Nothing was changed.`, {
     name: person.name,
   })
 }
@@ -165,7 +168,7 @@ export function route<
       const db = currentDatabase()
       await ensureClock(db)
       const person = await signedInPerson(event, db, serverNow())
-      if (spec.right !== 'anyone') ensureOwnPage(event, person)
+      ensureOwnPage(event, person)
       const raw = getRouterParams(event)
       await ensureRight(db, spec.right, person, raw.id)
       const bytes = spec.bytes ? await readBytes(event, spec.bytes) : Buffer.alloc(0)

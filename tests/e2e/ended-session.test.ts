@@ -42,10 +42,10 @@ it('edits of a quiz wait under the sheet, and are saved when its teacher has sig
   // Escape does not lose the sheet, nor a wrong password what was typed.
   await page.keyboard.press('Escape')
   await page.getByLabel(/^Password of Maren Holt/).fill('not it')
-  await page.getByRole('button', { name: 'Sign in and go on' }).click()
+  await page.getByRole('button', { name: 'Sign in and continue' }).click()
   await sheet(maren).getByRole('alert').waitFor()
   await page.getByLabel(/^Password of Maren Holt/).fill('fair winds')
-  await page.getByRole('button', { name: 'Sign in and go on' }).click()
+  await page.getByRole('button', { name: 'Sign in and continue' }).click()
   await sheet(maren).waitFor({ state: 'detached' })
   await expect.poll(limit).toBe(31)
   expect(new URL(page.url()).pathname).toBe(rules)
@@ -62,7 +62,7 @@ it('a page that only reads shows its content after signing in again, where it wa
   await classes.click()
   await sheet(maren).waitFor()
   await page.getByLabel(/^Password of Maren Holt/).fill('fair winds')
-  await page.getByRole('button', { name: 'Sign in and go on' }).click()
+  await page.getByRole('button', { name: 'Sign in and continue' }).click()
   await page
     .getByRole('link', { name: /Tuesday/ })
     .first()
@@ -102,7 +102,7 @@ it('somebody else signs in in another tab: the page says so, stops, and writes n
   await stopped.waitFor()
   expect(await stopped.textContent()).toContain('Idris Quayle has signed in with this browser')
   expect(await limit()).toBe(32)
-  await page.getByRole('button', { name: 'Go on as Idris Quayle' }).click()
+  await page.getByRole('button', { name: 'Continue as Idris Quayle' }).click()
   await page.waitForURL('**/today')
   await page.getByRole('link', { name: 'Idris Quayle' }).waitFor()
   expect(await limit()).toBe(32)
@@ -124,7 +124,7 @@ it('a paper is written on while its student is signed out, and goes on after the
   await page.getByText('You have been signed out.').waitFor()
   await page.getByRole('button', { name: 'Sign in again…' }).click()
   await page.getByLabel(/^Password of Silas Penn/).fill('fair winds')
-  await page.getByRole('button', { name: 'Sign in and go on' }).click()
+  await page.getByRole('button', { name: 'Sign in and continue' }).click()
   await expect
     .poll(
       async () =>

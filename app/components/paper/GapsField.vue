@@ -74,7 +74,7 @@ function fill(id: string, value: string) {
             :aria-label="labelOf(gap, index)"
             :value="gaps[gap.id] ?? ''"
             :readonly="readonly"
-            :inputmode="gap.asks === 'number' && !gap.unitAsked ? 'decimal' : 'text'"
+            inputmode="text"
             :maxlength="gap.asks === 'text' ? gap.longest : 60"
             @input="fill(gap.id, ($event.target as HTMLInputElement).value)"
           /><template v-if="gap.asks === 'number' && gap.unit"> {{ gap.unit }}</template>

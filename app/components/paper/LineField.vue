@@ -33,7 +33,7 @@ const hint = computed(() => unreadable(body, { text }))
         autocapitalize="off"
         spellcheck="false"
         :lang="language || undefined"
-        :inputmode="body.asks === 'number' && !body.unitAsked ? 'decimal' : 'text'"
+        inputmode="text"
         :maxlength="body.asks === 'text' ? body.longest : 60"
         :aria-describedby="hint ? `${name}-hint` : undefined"
         :aria-invalid="hint ? true : undefined"

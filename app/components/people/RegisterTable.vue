@@ -87,8 +87,12 @@ function about(student: RegisterStudent): string {
     <div role="table" aria-label="Students" class="listed">
       <div role="row" class="listed-head grid gap-x-3 border-b border-ink py-1.5 text-label text-soft" :style="layout">
         <span v-if="may" role="columnheader"
-          ><input type="checkbox" class="accent-bloom" aria-label="All" :checked="all" @change="toggleAll"
-        /></span>
+          ><input type="checkbox" class="accent-bloom" aria-label="All" :checked="all" @change="toggleAll" /><span
+            class="ml-2 sm:hidden"
+            aria-hidden="true"
+            >All</span
+          ></span
+        >
         <span role="columnheader">Student</span>
         <span role="columnheader">differs from the rest</span>
         <span role="columnheader">can do now</span>

@@ -96,13 +96,7 @@ const shown = computed(() => dragged.value ?? here)
       @pointerup="drop"
     >
       <div class="relative h-6 border-b border-rule" aria-hidden="true">
-        <span
-          v-for="tick in scale.ticks"
-          :key="tick.at"
-          class="absolute -translate-x-1/2 whitespace-nowrap pt-1 text-soft max-sm:hidden"
-          :style="{ left: `${tick.at * room}%` }"
-          >{{ tick.label }}</span
-        >
+        <DayTicks class="pt-1" :ticks="scale.ticks" :room="room" />
       </div>
       <div class="relative mt-2 h-4">
         <template v-for="span in spans" :key="span.window">

@@ -6,7 +6,7 @@ import { sentenceTime } from '~~/core/kit/phrases'
 /** Tells a person who has signed in that somebody else made a link to change their password. */
 const session = useSession()
 const { state: notices } = useAsyncState(async () => (await sessionRoutes.notices()).links, [], {
-  // They are told at the next page.
+  // They are shown on the next page.
   onError: () => {},
 })
 const { problem, busy, act } = useAct()

@@ -3,9 +3,8 @@ import { useEventListener } from '@vueuse/core'
 import { pageLeft, sessionEnd, signedInAgain } from '~/client/session-end'
 
 /**
- * A sheet over a page whose session has ended, or whose browser somebody else has signed in with. The page beneath stays as
- * it is; what it asked of the server is asked again afterwards. It is a dialog of the browser's own, which stands above any
- * other that is open.
+ * Covers a page whose session has ended, or whose browser somebody else has signed in with. The page stays as it is, and its
+ * requests are sent again afterwards. A native dialog, so that it opens above any other dialog.
  */
 const session = useSession()
 const sheet = useTemplateRef('sheet')
@@ -22,7 +21,7 @@ async function enter() {
   if (isOwn) signedInAgain()
   else if (isOwn === false) startAnew()
 }
-/** Whoever is signed in now starts at their own first page. */
+/** Goes to the first page of the person who is signed in now. */
 function startAnew() {
   pageLeft()
   window.location.assign('/')
@@ -48,12 +47,12 @@ useEventListener(document, 'visibilitychange', () => void look())
         {{ other === null ? 'Sign in again' : 'Somebody else has signed in' }}
       </h2>
       <p v-if="other === null" class="mt-4">
-        You have been signed out. Everything on this page is still here, and is saved as soon as you sign in again.
+        You have been signed out. Everything on this page is still here and will be saved when you sign in again.
       </p>
       <p v-else class="mt-4">
         <bdi>{{ other }}</bdi> has signed in with this browser. This page belongs to
         <bdi>{{ session.person?.name }}</bdi>
-        and has stopped: nothing is saved in another person’s name.
+        and has stopped, so that nothing is saved under the wrong name.
       </p>
       <form v-if="email" class="mt-4 space-y-4" @submit.prevent="enter">
         <input
@@ -70,17 +69,15 @@ useEventListener(document, 'visibilitychange', () => void look())
         /></LabelledField>
         <ProblemNote :words="problem" />
         <div class="flex flex-wrap gap-3">
-          <button class="btn btn-main" :disabled="busy">Sign in and go on</button>
+          <button class="btn btn-main" :disabled="busy">Sign in and continue</button>
           <button type="button" class="btn" @click="startAnew">
-            {{ other === null ? 'Leave this page' : `Go on as ${other}` }}
+            {{ other === null ? 'Leave this page' : `Continue as ${other}` }}
           </button>
         </div>
-        <p class="text-note text-soft">
-          If you leave this page, changes that are not saved yet stay on this device only.
-        </p>
+        <p class="text-note text-soft">If you leave this page, changes that are not saved yet may be lost.</p>
       </form>
       <div v-else class="mt-4 space-y-4">
-        <p>You signed in without a password. Open the link you came by in another tab, then come back here.</p>
+        <p>You signed in without a password. Open your link again in another tab, then come back here.</p>
         <button class="btn" @click="startAnew">Leave this page</button>
       </div>
     </dialog>

@@ -1,6 +1,6 @@
 import { allowedAttributes, allowedTags } from '../../../core/question/allowed-html'
 import { childOf, childrenOf, element, isElement, textOf, type XmlElement } from '../../xml'
-import { toHtml } from '../../html'
+import { toHtml, wrapInline } from '../../html'
 import { drawnAs } from './drawn-as'
 import { texOf, withDollars, mathsSpan } from './maths'
 
@@ -47,23 +47,7 @@ const isInline = (node: XmlElement | string) => !isElement(node) || inline.has(n
 const isEmpty = (node: XmlElement | string): boolean => !isElement(node) && node.trim() === ''
 
 /** Runs of words among blocks become paragraphs of their own. */
-function asBlocks(nodes: Nodes): Nodes {
-  const result: Nodes = []
-  let run: Nodes = []
-  const close = () => {
-    if (run.some((node) => !isEmpty(node))) result.push(element('p', {}, run))
-    run = []
-  }
-  for (const node of nodes) {
-    if (isInline(node)) run.push(node)
-    else {
-      close()
-      result.push(node)
-    }
-  }
-  close()
-  return result
-}
+const asBlocks = (nodes: Nodes): Nodes => wrapInline(nodes, isInline, isEmpty)
 
 /** A block of no meaning of its own: its blocks, or a paragraph of its words. */
 const unwrapped = (children: Nodes): Nodes => asBlocks(children)

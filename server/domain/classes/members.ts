@@ -223,7 +223,7 @@ export async function moveStudents(
   })
 }
 
-/** Brings back who was in a class once, as whoever put them there before. Others are left aside. */
+/** Brings students back into a class they were in before, and keeps who added them then. Others are ignored. */
 export async function bringBack(
   database: Database,
   person: Person,
