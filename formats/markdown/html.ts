@@ -96,7 +96,7 @@ export function blockHtml(block: RootContent, reading: Reading): string {
       const name = block.ordered ? 'ol' : 'ul'
       const start = block.ordered && block.start !== null && (block.start ?? 1) !== 1 ? ` start="${block.start}"` : ''
       const box = ({ checked }: ListItem) => (typeof checked === 'boolean' ? (checked ? '☑ ' : '☐ ') : '')
-      return `<${name}${start}>${block.children.map((entry) => `<li>${box(entry)}${blocks(entry.children, reading)}</li>`).join('')}</${name}>`
+      return `<${name}${start}>${block.children.map((entry) => `<li data-line="${lineOf(entry, reading)}">${box(entry)}${blocks(entry.children, reading)}</li>`).join('')}</${name}>`
     }
     case 'table':
       return `<table><tbody>${block.children.map((row) => `<tr>${row.children.map((cell) => `<td>${inline(cell.children, reading)}</td>`).join('')}</tr>`).join('')}</tbody></table>`

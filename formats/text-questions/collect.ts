@@ -89,6 +89,8 @@ export class QuestionCollector {
     if (!this.current) return false
     if (isAnswered(this.current)) return true
     const { parts } = this.current
+    // Options that were typed with letters are options, and no list within a question.
+    if (parts.some((part) => part.is === 'list' && part.lettered)) return true
     return (
       !this.reading.plainText &&
       (hasList(this.current) || (parts.some(({ is }) => is === 'table') && asksFor(parts, asksForPairs)))
@@ -124,6 +126,7 @@ export class QuestionCollector {
     const { next } = this
     items.forEach((item, i) => {
       this.endQuestion()
+      this.line = Number(item.attributes['data-line']) || this.line
       if (start !== null) this.lastNumber = this.draft.number = start + i
       const inner = blocksIn(item.children)
       inner.forEach((each, at) => {

@@ -1,11 +1,11 @@
 import { blankQuestion, type Question } from '../../core/question'
 import { brokenItem, readItem, type BundleItem } from '../bundle'
-import { toHtml } from '../html'
 import { isElement } from '../xml'
 import { asksForOrder, asksForPairs } from './asked-for'
 import type { Reading } from './blocks'
 import { asksFor, isMarked, type Draft, type ListPart, type Part } from './draft'
-import { AskedBack, inThesePairs, inThisOrder, isOneLetter, optionsNamed } from './key-lines'
+import { AskedBack, inThesePairs, inThisOrder, isOneLetter, optionsInKey } from './key-lines'
+import { htmlOf } from './nodes'
 import { listAnswer, tableAnswer, type Answer } from './options'
 import { typedAnswer } from './typed'
 
@@ -74,7 +74,7 @@ function isKeyOf(list: ListPart, key: string): boolean {
   if (!isOneLetter.test(key)) return false
   try {
     return (
-      optionsNamed(
+      optionsInKey(
         key,
         list.entries.map((each) => each.words),
         list.numbered,
@@ -95,12 +95,14 @@ export function itemOf(draft: Draft, place: string, reading: Reading): BundleIte
     const { answer, at } = answerOf(draft, reading)
     const isComment = (part: Part, i: number) => part.is === 'quote' && i >= (at ?? draft.keyAt)
     const asked = draft.parts.filter((part, i) => i !== at && !isComment(part, i)).map(({ node }) => node)
+    if (draft.parts.some((part, i) => part.is === 'list' && i !== at))
+      draft.notes.add('A list of it is part of the question: nothing says which of its entries is right.')
     const comment = draft.parts.filter(isComment).flatMap(({ node }) => (isElement(node) ? node.children : []))
     const question = {
       ...blankQuestion(answer.kind),
-      stem: toHtml(asked),
+      stem: htmlOf(asked),
       body: answer.body,
-      comments: { right: '', wrong: '', general: toHtml(comment) },
+      comments: { right: '', wrong: '', general: htmlOf(comment) },
     } as Question
     return readItem(place, question, { folder, notes: [...draft.notes] })
   } catch (error) {

@@ -90,7 +90,7 @@ const plain = (text: string) => text.trim().replace(/\s+/g, ' ').replace(/[.;]$/
  * @returns null for a key that names none of them
  * @throws AskedBack for one that names what is not there, or can be read in two ways
  */
-export function optionsNamed(says: string, options: readonly string[], numbered: boolean): Named | null {
+export function optionsInKey(says: string, options: readonly string[], numbered: boolean): Named | null {
   const whole = says.trim().replace(/[.;]$/, '')
   const inWords = options.flatMap((each, i) => (plain(each) === plain(says) ? [i] : []))
   const named = byLetters(whole, options, numbered)

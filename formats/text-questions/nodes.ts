@@ -59,9 +59,19 @@ export function withoutEnd(nodes: readonly Node[], end: RegExp): Node[] {
 const inlineNames = new Set(['strong', 'b', 'em', 'i', 'sub', 'sup', 'a', 'img', 'span', 'br', 'code', 'u', 's'])
 export const isInline = (node: Node): boolean => !isElement(node) || inlineNames.has(node.name)
 
+/** Nodes as HTML, without the line numbers that a reader has put on list entries (data-line). */
+export const htmlOf = (nodes: readonly Node[]): string => {
+  const withoutLine = (node: Node): Node => {
+    if (!isElement(node)) return node
+    const { 'data-line': _line, ...attributes } = node.attributes
+    return { ...node, attributes, children: node.children.map(withoutLine) }
+  }
+  return toHtml(nodes.map(withoutLine))
+}
+
 /** Contents of an entry or a cell: a paragraph that is all there is stands without its marks. */
 export function insideHtml(nodes: readonly Node[]): string {
   const kept = nodes.filter((node) => !isBlank(node))
   const [only] = kept
-  return toHtml(kept.length === 1 && only && isElement(only) && only.name === 'p' ? only.children : nodes)
+  return htmlOf(kept.length === 1 && only && isElement(only) && only.name === 'p' ? only.children : nodes)
 }

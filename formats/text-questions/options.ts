@@ -1,8 +1,18 @@
 import { blankQuestion, type Question } from '../../core/question'
-import { toHtml } from '../html'
 import { element, isElement, type XmlElement } from '../xml'
-import { AskedBack, inThisOrder, optionsNamed } from './key-lines'
-import { elements, insideHtml, isBold, unbold, withoutEnd, withoutStart, words, wordsOf, type Node } from './nodes'
+import { AskedBack, inThisOrder, optionsInKey } from './key-lines'
+import {
+  elements,
+  htmlOf,
+  insideHtml,
+  isBold,
+  unbold,
+  withoutEnd,
+  withoutStart,
+  words,
+  wordsOf,
+  type Node,
+} from './nodes'
 
 export type Answer = Pick<Question, 'kind' | 'body'>
 export const answer = (kind: Question['kind'], body: unknown): Answer => ({ kind, body }) as Answer
@@ -27,7 +37,7 @@ const tickedBehind = /\s*(?:[✓✔✅☑]|\((?:correct|right|correct answer)\))
 export function entryOf(nodes: readonly Node[]): Entry {
   const quotes = nodes.filter((node): node is XmlElement => isElement(node) && node.name === 'blockquote')
   const own = nodes.filter((node) => !quotes.includes(node as XmlElement))
-  const comment = quotes.map((quote) => toHtml(quote.children)).join('')
+  const comment = quotes.map((quote) => htmlOf(quote.children)).join('')
   const made = (content: readonly Node[], mark: Entry['mark']): Entry => ({
     html: insideHtml(content),
     words: wordsOf(content).trim(),
@@ -88,7 +98,7 @@ export function listAnswer(entries: readonly Entry[], about: Circumstances, tell
   if (key !== null && inThisOrder.test(key)) return bounded(entries, 'lines to put in order', orderingOf)
   const marked = entries.flatMap(({ mark }, i) => (mark === 'right' ? [i] : []))
   if (key !== null) {
-    const named = optionsNamed(
+    const named = optionsInKey(
       key,
       entries.map((each) => each.words),
       numbered,

@@ -4,7 +4,7 @@ import { kindOf } from '../../core/question'
 import type { BundleItem } from '../bundle'
 import { questionsFromHtml } from '../document/html'
 import { readMarkdown } from '../markdown/read'
-import { keyLineOf, keyOfAllIn, optionsNamed, pairsIn } from './key-lines'
+import { keyLineOf, keyOfAllIn, optionsInKey, pairsIn } from './key-lines'
 import { asksForOrder, asksForPairs } from './asked-for'
 
 const said = ({ problem, question }: BundleItem) =>
@@ -62,18 +62,18 @@ describe('options that a key names', () => {
     ['AC', [0, 2]],
     ['both', [3]],
     ['ebb; slack', [0, 2]],
-  ])('%s', (says, at) => expect(optionsNamed(says, options, false)).toEqual({ at, either: false }))
+  ])('%s', (says, at) => expect(optionsInKey(says, options, false)).toEqual({ at, either: false }))
   it('either of two, and numbers where they are numbered', () => {
-    expect(optionsNamed('B or C', options, false)).toEqual({ at: [1, 2], either: true })
-    expect(optionsNamed('2', options, true)).toEqual({ at: [1], either: false })
-    expect(optionsNamed('2', options, false)).toBe(null)
-    expect(optionsNamed('spring', options, false)).toBe(null)
+    expect(optionsInKey('B or C', options, false)).toEqual({ at: [1, 2], either: true })
+    expect(optionsInKey('2', options, true)).toEqual({ at: [1], either: false })
+    expect(optionsInKey('2', options, false)).toBe(null)
+    expect(optionsInKey('spring', options, false)).toBe(null)
   })
   it('what is not there, or reads as another, is asked back', () => {
-    expect(() => optionsNamed('E', options, false)).toThrow(/only 4 options \(A to D\)/)
-    expect(() => optionsNamed('B) ebb', options, false)).toThrow(/option B reads “flood”/)
-    expect(() => optionsNamed('B', ['B', 'A'], false)).toThrow(/letter of one option and the text of another/)
-    expect(() => optionsNamed('A, A', options, false)).toThrow(/twice/)
+    expect(() => optionsInKey('E', options, false)).toThrow(/only 4 options \(A to D\)/)
+    expect(() => optionsInKey('B) ebb', options, false)).toThrow(/option B reads “flood”/)
+    expect(() => optionsInKey('B', ['B', 'A'], false)).toThrow(/letter of one option and the text of another/)
+    expect(() => optionsInKey('A, A', options, false)).toThrow(/twice/)
   })
 })
 
@@ -176,6 +176,19 @@ describe('questions typed one after another', () => {
     }
     expect(readMarkdown('What falls?\n\n= ebb\n\nMore of it.').items[0]!.notes).toEqual([
       'What follows the answer is part of the question: “More of it.”. Begin it with “Explanation:” if it is a comment.',
+    ])
+  })
+  it('one without a key swallows none of those after it, and each is told at its line', () => {
+    const text = '1. What falls?\nA) ebb\nB) flood\n2. What rises?\nA) ebb\nB) flood\nAnswer: B\n\nHow far?\n\n= 6\n'
+    const { items } = readMarkdown(text)
+    expect(items.map(({ place }) => place)).toEqual(['question 1, line 1', 'question 2, line 4', 'question 3, line 9'])
+    expect(items[0]!.problem).toMatch(/Nothing says which/)
+    expect(items.slice(1).map(said)).toEqual(['What rises? | choice: flood', 'How far? | number: 6'])
+    expect(lines(text).slice(1)).toEqual(['What rises? | choice: flood', 'How far? | number: 6'])
+  })
+  it('a list within a question is told to be part of it', () => {
+    expect(readMarkdown('Read:\n\n- ebb\n- flood\n\nHow many?\n\n= 2').items[0]!.notes).toEqual([
+      'A list of it is part of the question: nothing says which of its entries is right.',
     ])
   })
   it('several right, either right, bold, ticks and stars', () => {
