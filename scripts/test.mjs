@@ -67,7 +67,7 @@ async function tests(project, shard) {
 const built = ensureBuilt().catch((error) => stopWith(error.message))
 
 /** The browser's tests, in parts: whichever lane is free takes the next. */
-const parts = 3
+const parts = 2
 let part = 0
 async function browser() {
   await built
